@@ -1,0 +1,65 @@
+# Everything a fresh machine needs is done by these targets; see README.md.
+PY := .venv/bin/python
+PREPARE := python3 scripts/prepare.py
+STATIC := src/rosy_kettle/api/static/index.html
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
+
+.PHONY: setup run demo-reset test test-fast lint types bench screenshots lock api-types clean
+
+setup: .stamps/python .stamps/web $(STATIC)
+
+.stamps/python: requirements-dev.txt pyproject.toml scripts/prepare.py
+	@$(PREPARE) python
+	@mkdir -p .stamps && touch $@
+
+.stamps/web: .stamps/python web/package-lock.json
+	@$(PREPARE) npm ci
+	@mkdir -p .stamps && touch $@
+
+.stamps/browser:
+	@$(PREPARE) browser
+	@mkdir -p .stamps && touch $@
+
+$(STATIC): .stamps/web $(WEB_SOURCES)
+	@$(PREPARE) npm run build
+	@touch $@
+
+run: setup
+	@.venv/bin/rosy-kettle serve --seed-demo
+
+demo-reset: setup
+	@.venv/bin/rosy-kettle demo-reset
+
+test: setup .stamps/browser
+	@$(PREPARE) npm test
+	@$(PY) -m pytest
+
+test-fast: setup
+	@$(PY) -m pytest --ignore=tests/browser
+
+lint: setup
+	@.venv/bin/ruff check .
+	@.venv/bin/ruff format --check .
+	@$(PREPARE) npm run lint
+	@$(PY) scripts/check_lockfile.py
+
+types: setup
+	@.venv/bin/mypy
+	@$(PREPARE) npm run types
+
+bench: setup
+	@$(PY) -m pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=min,median,iqr,rounds
+
+screenshots: setup .stamps/browser
+	@$(PY) scripts/screenshots.py
+
+# The two below are for developers who change dependencies or the HTTP API.
+lock:
+	@$(PREPARE) lock
+
+api-types: setup
+	@$(PY) -m rosy_kettle.api.openapi > src/rosy_kettle/api/openapi.json
+	@$(PREPARE) npm run api-types
+
+clean:
+	rm -rf .venv .stamps web/node_modules src/rosy_kettle/api/static

@@ -1,0 +1,1 @@
+"""Pure computation about bath formulas: see README.md in this folder."""

@@ -1,0 +1,63 @@
+"""The errors this product raises on purpose.
+
+WorkbenchError
+├── InputError        a value nobody can mean                    (also a ValueError)
+├── OutOfRangeError   real, but outside the model                (also a ValueError)
+├── MissingDataError  an ingredient lacks a property             (also a LookupError)
+├── NotFoundError     nothing under that id                      (also a LookupError)
+└── ConflictError     stored data forbid it
+
+Anything else that escapes is a bug.
+"""
+
+from __future__ import annotations
+
+__all__ = [
+    "ConflictError",
+    "InputError",
+    "MissingDataError",
+    "NotFoundError",
+    "OutOfRangeError",
+    "WorkbenchError",
+]
+
+
+class WorkbenchError(Exception):
+    """Base of all errors with a message meant for the maker."""
+
+    code = "workbench_error"
+
+    def __init__(self, message: str, **facts: object) -> None:
+        super().__init__(message)
+        self.message = message
+        self.facts = facts
+
+
+class InputError(WorkbenchError, ValueError):
+    """A value nobody can mean. Facts: ``quantity``, ``value``, ``rule``."""
+
+    code = "invalid_input"
+
+
+class OutOfRangeError(WorkbenchError, ValueError):
+    """A real value outside the range of a model. Facts: ``quantity``, ``value``, ``unit``, ``low``, ``high``, ``model``."""
+
+    code = "out_of_range"
+
+
+class MissingDataError(WorkbenchError, LookupError):
+    """An ingredient lacks a property that a reading needs. Facts: ``ingredient``, ``property``."""
+
+    code = "missing_data"
+
+
+class NotFoundError(WorkbenchError, LookupError):
+    """Nothing is stored under that id. Facts: ``noun``, ``id``."""
+
+    code = "not_found"
+
+
+class ConflictError(WorkbenchError):
+    """What is stored forbids the request. Facts: ``noun``, ``reason``."""
+
+    code = "conflict"

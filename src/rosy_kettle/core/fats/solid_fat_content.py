@@ -1,0 +1,89 @@
+"""Solid fat content of single fats and of what lies in a formula, waxes dissolving included."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from rosy_kettle.core.palette import FloatArray, Palette
+from rosy_kettle.core.records import SolidFatCurve
+
+__all__ = ["curve_solid_fraction", "solid_fractions"]
+
+LAST_TABLE_TEMPERATURE_C = 40.0  # the tables end here [°C]
+EARLIEST_END_C = 42.0  # the straight run to zero ends here at the soonest [°C]
+WAX_SOLUBILITY_AT_10_C = 0.017  # wax that oil holds dissolved at 10 °C [g/g]; fitted to ideal solubility of cetyl alcohol
+WAX_SOLUBILITY_GROWTH_PER_C = 0.087  # its growth with temperature [1/°C]
+WAX_SOLUBILITY_LIMIT = 0.6  # beyond this the straight-line picture of a solution ends [g/g]
+
+
+def curve_solid_fraction(curve: SolidFatCurve, melt_high_c: float | None, temperature_c: FloatArray) -> FloatArray:
+    """Return the solid share of one fat by its table.
+
+    Parameters
+    ----------
+    curve : SolidFatCurve
+        Solid share at fixed temperatures
+    melt_high_c : float or None
+        Upper end of the melting range [°C]
+    temperature_c : FloatArray
+        Temperatures, any shape [°C]
+
+    Returns
+    -------
+    FloatArray
+        Solid share [-], same shape
+
+    Notes
+    -----
+    Linear between the table's points; below the first the first value holds; above 40 °C it runs straight
+    to zero at the end of melting, at the soonest 42 °C.
+    """
+    end_c = max(EARLIEST_END_C, melt_high_c or EARLIEST_END_C)
+    points = (*curve.temperatures_c, end_c) if end_c > LAST_TABLE_TEMPERATURE_C else curve.temperatures_c
+    return np.interp(temperature_c, points, (*curve.solid_fractions, 0.0))
+
+
+def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, *, fresh: bool = False) -> FloatArray:
+    """Return the solid share of every line at every temperature, waxes partly dissolved.
+
+    .. math:: solid_w = \\max(0,\\; m_w SFC - f_w \\frac{w}{1-w} m_L),\\quad w = 0.017 e^{0.087 (T-10)} \\le 0.6
+
+    Parameters
+    ----------
+    palette : Palette
+        n ingredients
+    mass_g : FloatArray
+        Masses, shape (..., n) [g]
+    temperature_c : FloatArray
+        Temperatures, shape (t,) [°C]
+    fresh : bool
+        Take the fresh, untempered curve where there is one
+
+    Returns
+    -------
+    FloatArray
+        Solid share of each line, shape (..., t, n) [-]; 0 for what is no fat
+
+    Notes
+    -----
+    m_L is all that is molten: molten fat and liquid oil. The dissolving factor f_w is a property of the wax.
+    """
+    table = np.zeros((temperature_c.size, len(palette.ingredients)))
+    for column in np.flatnonzero(palette.is_fat):
+        item = palette.ingredients[column]
+        curve = (item.fresh_fat if fresh else None) or item.tempered_fat
+        if curve is not None:
+            table[:, column] = curve_solid_fraction(curve, item.melt_high_c, temperature_c)
+    solid = np.broadcast_to(table, (*mass_g.shape[:-1], *table.shape))
+    factors = np.array([item.wax_solubility_factor or 0.0 for item in palette.ingredients])
+    if not factors.any():
+        return solid
+    masses = mass_g[..., None, :]
+    oil_g = np.where(palette.is_liquid_oil, masses, 0.0).sum(axis=-1)
+    molten_g = oil_g + (np.where(palette.is_fat, masses, 0.0) * (1 - solid)).sum(axis=-1)
+    share = np.minimum(WAX_SOLUBILITY_LIMIT, WAX_SOLUBILITY_AT_10_C * np.exp(WAX_SOLUBILITY_GROWTH_PER_C * (temperature_c - 10)))
+    dissolved_g = factors * (share / (1 - share) * molten_g)[..., None]
+    kept_g = np.maximum(0.0, masses * solid - dissolved_g)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        dissolving = np.where(masses > 0, kept_g / masses, 0.0)
+    return np.where(factors > 0, dissolving, solid)

@@ -1,0 +1,96 @@
+"""A formula: the maker's list, with the piece, the bath and the room it is meant for."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+__all__ = ["Formula", "Heat", "Line", "Piece", "Portion", "Room", "Use"]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One ingredient and its amount as typed. ``ingredient`` is None while the name is unknown."""
+
+    ingredient: str | None
+    amount: str
+    unit: str
+    text: str = ""
+    phase: str = ""
+    notes: tuple[str, ...] = ()
+    suggestions: tuple[str, ...] = ()
+    locked: bool = False
+    min_g: float | None = None
+    max_g: float | None = None
+    poured_g: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Portion:
+    """A part of the product with its own lines: body, second colour, topping, drizzle, embed."""
+
+    name: str
+    lines: tuple[Line, ...]
+    share_pct: float | None = None
+    mass_g: float | None = None
+    split: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One finished item. ``None`` takes the method's default."""
+
+    mass_g: float | None = None
+    half_thickness_mm: float | None = None
+    packing: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """One bath. ``None`` takes the default of the method, or of the hardness class."""
+
+    dose_g: float | None = None
+    way: str | None = None
+    tub_l: float = 150.0
+    tub_area_m2: float = 0.80
+    bath_c: float = 38.0
+    hardness: str = "moderate"
+    alkalinity_mg_l: float | None = None
+    tap_ph: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """The air the dough is made and dried in."""
+
+    temperature_c: float = 21.0
+    humidity_pct: float = 40.0
+
+
+@dataclass(frozen=True, slots=True)
+class Heat:
+    """How warm the wet phase goes in, and what the bowl soaks up. ``None`` takes the method's default."""
+
+    wet_c: float | None = None
+    bowl_j_k: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Formula:
+    """A whole formula as it stands in a formula file."""
+
+    name: str
+    portions: tuple[Portion, ...]
+    method: str = "betaine-dough"
+    batch_g: float = 1000.0
+    piece: Piece = field(default_factory=Piece)
+    use: Use = field(default_factory=Use)
+    room: Room = field(default_factory=Room)
+    heat: Heat = field(default_factory=Heat)
+    product: dict[str, Any] = field(default_factory=dict)
+    """Kept as it came: markets, ages, certificates."""
+
+    @property
+    def lines(self) -> tuple[Line, ...]:
+        """All lines, portion by portion."""
+        return tuple(line for portion in self.portions for line in portion.lines)

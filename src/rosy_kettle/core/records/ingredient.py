@@ -1,0 +1,120 @@
+"""An ingredient: what it is, and the properties the models need."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+__all__ = ["AcidTraits", "BaseTraits", "Ingredient", "PropertySource", "SolidFatCurve"]
+
+
+@dataclass(frozen=True, slots=True)
+class PropertySource:
+    """Where one property of an ingredient comes from, and how far it can be trusted."""
+
+    property: str
+    source: str
+    confidence: str
+
+
+@dataclass(frozen=True, slots=True)
+class AcidTraits:
+    """Acid strength by mass, and how fast it acts in a bath."""
+
+    molar_mass_g_mol: float
+    protons: int
+    speed: float
+    """Share of its protons that act while the piece dissolves, 0 to 1."""
+
+
+@dataclass(frozen=True, slots=True)
+class BaseTraits:
+    """Base and carbonate carbon by mass; own acid is what a ready-mixed powder brings along."""
+
+    molar_mass_g_mol: float
+    base_equivalents_per_mol: float
+    carbons_per_mol: float
+    own_acid_equivalents_per_mol: float
+
+
+@dataclass(frozen=True, slots=True)
+class SolidFatCurve:
+    """Solid fat content at fixed temperatures, linear between them."""
+
+    state: str
+    temperatures_c: tuple[float, ...]
+    solid_fractions: tuple[float, ...]
+    uncertainty_points: float
+    source: str
+    confidence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Ingredient:
+    """One row of the reference table with its traits joined on, or a studio's own ingredient.
+
+    ``None`` means "not known"; a reading that needs it says so instead of guessing.
+    """
+
+    id: str
+    name: str
+    short_name: str
+    inci: str
+    cas: str
+    role: str
+    form: str
+    phase_default: str
+    note: str
+    confidence: str
+    molar_mass_g_mol: float | None = None
+    true_density_g_ml: float | None = None
+    bulk_density_loose_g_ml: float | None = None
+    bulk_density_packed_g_ml: float | None = None
+    us_cup_g: float | None = None
+    us_tbsp_g: float | None = None
+    us_tsp_g: float | None = None
+    water_fraction: float | None = None
+    active_fraction: float | None = None
+    surfactant_class: str | None = None
+    melt_low_c: float | None = None
+    melt_high_c: float | None = None
+    cp_j_gk: float | None = None
+    latent_heat_j_g: float | None = None
+    flash_point_c: float | None = None
+    hlb: float | None = None
+    required_hlb: float | None = None
+    max_percent_rinse_off: float | None = None
+    hygroscopic: str | None = None
+    dust_hazard: str | None = None
+    eye_hazard: str | None = None
+    price_band_usd_per_kg_lo: Decimal | None = None
+    price_band_usd_per_kg_hi: Decimal | None = None
+    vegan: str | None = None
+    liquid_demand_ml_100g: float | None = None
+    wax_solubility_factor: float | None = None
+    acid: AcidTraits | None = None
+    base: BaseTraits | None = None
+    tempered_fat: SolidFatCurve | None = None
+    fresh_fat: SolidFatCurve | None = None
+    based_on: str | None = None
+    sources: tuple[PropertySource, ...] = ()
+
+    @property
+    def is_fat(self) -> bool:
+        """Whether it has a solid fat curve (butters, coconut-like oils, waxes, solid emulsifiers)."""
+        return self.tempered_fat is not None
+
+    @property
+    def is_liquid_oil(self) -> bool:
+        """Whether it is an oil that stays liquid at room temperature."""
+        return self.role == "oil" and not self.is_fat
+
+    @property
+    def is_liquid(self) -> bool:
+        """Whether it wets the powders: a fat by its molten share, or a liquid or paste that is no decoration."""
+        return self.is_fat or (self.form in {"liquid", "paste"} and self.role != "decoration")
+
+    @property
+    def is_powder(self) -> bool:
+        """Whether it is a solid that lies in the dough as grains."""
+        return not self.is_liquid and self.form in {"powder", "crystal", "granule"}

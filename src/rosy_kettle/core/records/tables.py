@@ -1,0 +1,28 @@
+"""The reference tables that core gets as an argument."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+
+from rosy_kettle.core.records.ingredient import Ingredient
+from rosy_kettle.core.records.method import Method
+from rosy_kettle.core.records.tool import Tool
+from rosy_kettle.core.records.water import TapWater
+
+__all__ = ["Tables"]
+
+
+@dataclass(frozen=True, slots=True)
+class Tables:
+    """Everything a formula is judged against. Own prices stand over the reference bands."""
+
+    ingredients: Mapping[str, Ingredient]
+    methods: Mapping[str, Method]
+    tools: Mapping[str, Tool]
+    waters: Mapping[str, TapWater]
+    price_per_kg: Mapping[str, Decimal]
+    """The studio's own prices by ingredient id [USD/kg]."""
+    spray_ml: float = 0.14
+    """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
