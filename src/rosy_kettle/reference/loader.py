@@ -46,6 +46,8 @@ class Synonym:
 
     phrase: str
     ingredient: str
+    note: str = ""
+    """What was taken for granted, where the everyday name leaves a choice."""
 
 
 def table_rows(name: str) -> list[dict[str, str]]:
@@ -69,7 +71,7 @@ def load_tables() -> Tables:
 @cache
 def load_synonyms() -> tuple[Synonym, ...]:
     """Return the everyday names the recipe reader knows from the start."""
-    return tuple(Synonym(row["phrase"], row["ingredient"]) for row in table_rows("synonyms"))
+    return tuple(Synonym(row["phrase"], row["ingredient"], row["note"]) for row in table_rows("synonyms"))
 
 
 def _ingredients() -> list[Ingredient]:

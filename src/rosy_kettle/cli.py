@@ -1,0 +1,137 @@
+"""The ``rosy-kettle`` command."""
+
+from __future__ import annotations
+
+import csv
+import json
+import sys
+import tempfile
+import traceback
+from dataclasses import asdict, fields
+from pathlib import Path
+from typing import Any
+
+import click
+
+from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.evaluate import evaluate as evaluate_formula
+from rosy_kettle.core.records import Ingredient
+from rosy_kettle.files import formula_to_file, read_formula_json
+from rosy_kettle.reference import load_tables
+from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.guess_method import guess_method
+from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe
+
+__all__ = ["main"]
+
+BAD_INPUT = 2
+OUR_BUG = 1
+DEFAULT_PORT = 8421
+STAGES = ("formula", "batch", "label", "sale")
+HIDDEN_COLUMNS = frozenset({"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor"})
+
+
+@click.group(context_settings={"help_option_names": ["-h", "--help"]})
+def commands() -> None:
+    """Formulate and judge solid bath products."""
+
+
+@commands.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--stage", type=click.Choice(STAGES), default="formula", show_default=True, help="How far the product is.")
+def evaluate(file: Path, stage: str) -> None:  # noqa: ARG001 - the stage matters once safety rules are read
+    """Print every reading of a formula file as JSON."""
+    tables = load_tables()
+    formula = check_formula(read_formula_json(_read_bytes(file)), tables)
+    _print_json(asdict(evaluate_formula(formula, tables)))
+
+
+@commands.command()
+def parse() -> None:
+    """Read recipe text on standard input and print a formula file."""
+    tables = load_tables()
+    try:
+        text = sys.stdin.buffer.read().decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise InputError("The text is not UTF-8; save it as UTF-8 and try again.", quantity="text") from error
+    recipe = parse_recipe(text, tables)
+    formula = formula_of(recipe, "betaine-dough")
+    file = formula_to_file(formula_of(recipe, guess_method(formula, tables)))
+    notes = notes_of(recipe)
+    if recipe.lines:
+        notes.append(f"Method guessed from the ingredients: {file.method}.")
+    data = file.model_dump(exclude_none=True, exclude={"product", "piece", "heat"})
+    for portion, read in zip(data["portions"], file.portions, strict=True):
+        for line, source in zip(portion["lines"], read.lines, strict=True):
+            line["ingredient"] = source.ingredient
+    _print_json(data | {"notes": notes})
+
+
+@commands.command()
+def ingredients() -> None:
+    """Print the reference table as CSV."""
+    columns = [field.name for field in fields(Ingredient) if field.name not in HIDDEN_COLUMNS]
+    writer = csv.writer(sys.stdout, lineterminator="\n")
+    writer.writerow(columns)
+    for item in load_tables().ingredients.values():
+        writer.writerow(["" if (value := getattr(item, column)) is None else value for column in columns])
+
+
+@commands.command()
+@click.option("--host", default="127.0.0.1", show_default=True)
+@click.option("--port", default=DEFAULT_PORT, show_default=True, type=click.IntRange(0, 65535))
+@click.option("--seed-demo", is_flag=True, help="Fill a studio that has no formula yet with the demo data.")
+def serve(host: str, port: int, seed_demo: bool) -> None:
+    """Serve the studio in the data folder."""
+    from rosy_kettle.api.server import serve_studio  # imported late: the other commands start faster without the server
+
+    serve_studio(host, port, seed_demo=seed_demo)
+
+
+@commands.command()
+@click.option("--port", default=DEFAULT_PORT, show_default=True, type=click.IntRange(0, 65535))
+def demo(port: int) -> None:
+    """Serve a throwaway demo studio from a temporary folder."""
+    from rosy_kettle.api.server import serve_studio  # as above
+
+    with tempfile.TemporaryDirectory(prefix="rosy-kettle-demo-") as folder:
+        serve_studio("127.0.0.1", port, seed_demo=True, folder=Path(folder))
+
+
+@commands.command("demo-reset")
+def demo_reset() -> None:
+    """Put the demo studio back as it was delivered, keeping a copy of what was there."""
+    from rosy_kettle.usecases.seed_demo import reset_demo  # as above
+
+    kept = reset_demo()
+    click.echo("Demo data restored." + (f" The former studio is kept as {kept.name}." if kept else ""))
+
+
+def main() -> None:
+    """Run the command; bad input ends with 2 and one sentence, our own bugs with 1."""
+    try:
+        commands(standalone_mode=False)
+    except WorkbenchError as error:
+        click.echo(error.message, err=True)
+        sys.exit(BAD_INPUT)
+    except click.exceptions.Exit as ended:
+        sys.exit(ended.exit_code)
+    except click.ClickException as error:
+        click.echo(error.format_message().splitlines()[0], err=True)
+        sys.exit(BAD_INPUT)
+    except (click.Abort, KeyboardInterrupt):
+        sys.exit(BAD_INPUT)
+    except Exception:
+        traceback.print_exc()
+        sys.exit(OUR_BUG)
+
+
+def _read_bytes(path: Path) -> bytes:
+    try:
+        return path.read_bytes()
+    except OSError as error:
+        raise InputError(f"{path} cannot be read: {error.strerror}.", quantity="file", value=str(path)) from error
+
+
+def _print_json(data: Any) -> None:
+    click.echo(json.dumps(data, ensure_ascii=False, indent=2, allow_nan=False))

@@ -1,0 +1,248 @@
+"""The formula file: UTF-8 JSON, checked against its published shape."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated, Any, Literal, NoReturn
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import Formula, Heat, Line, Piece, Portion, Room, Use
+
+__all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_json", "sentence_from"]
+
+LARGEST_FILE_BYTES = 1_000_000
+MOST_LINES = 2_000
+MethodId = Literal[
+    "glycerin-dough", "betaine-dough", "butter-dough", "moulded-truffle", "melt", "damp-press", "loose-dust", "pre-dried-surfactant"
+]
+HardnessId = Literal["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"]
+Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
+Celsius = Annotated[float, Field(ge=-20, le=150, allow_inf_nan=False)]
+
+
+class _Shape(BaseModel):
+    model_config = ConfigDict(strict=True, extra="ignore", json_schema_serialization_defaults_required=True)
+
+
+class LineFile(_Shape):
+    """One line. ``ingredient`` is null while a pasted name is not understood."""
+
+    ingredient: str | None = None
+    amount: Annotated[str, Field(max_length=60)] = "0"
+    unit: Annotated[str, Field(max_length=20)] = "g"
+    text: Annotated[str, Field(max_length=500)] = ""
+    phase: Annotated[str, Field(max_length=100)] = ""
+    notes: list[str] = []
+    suggestions: list[str] = []
+    locked: bool = False
+    min_g: NotNegative | None = None
+    max_g: NotNegative | None = None
+    poured_g: NotNegative | None = None
+
+
+class PortionFile(_Shape):
+    """A part of the product with its own lines."""
+
+    name: Annotated[str, Field(max_length=100)] = "body"
+    lines: list[LineFile] = []
+    share_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
+    mass_g: NotNegative | None = None
+    split: Literal["dry", "wet"] | None = None
+
+
+class PieceFile(_Shape):
+    """One finished item; null takes the method's default."""
+
+    mass_g: Positive | None = None
+    half_thickness_mm: Positive | None = None
+    packing: Literal["loose", "hand", "press", "dough", "poured"] | None = None
+
+
+class UseFile(_Shape):
+    """One bath; null takes the default of the method or of the hardness class."""
+
+    dose_g: NotNegative | None = None
+    way: Literal["crumbled", "held", "whole"] | None = None
+    tub_l: Positive = 150.0
+    tub_area_m2: Positive = 0.80
+    bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = 38.0
+    hardness: HardnessId = "moderate"
+    alkalinity_mg_l: NotNegative | None = None
+    tap_ph: Annotated[float, Field(ge=3, le=12, allow_inf_nan=False)] | None = None
+
+
+class RoomFile(_Shape):
+    """The air the dough is made and dried in."""
+
+    temperature_c: Celsius = 21.0
+    humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 40.0
+
+
+class HeatFile(_Shape):
+    """Temperature of the wet phase and heat capacity of the bowl; null takes the method's default."""
+
+    wet_c: Celsius | None = None
+    bowl_j_k: NotNegative | None = None
+
+
+class FormulaFile(_Shape):
+    """A formula file, version 1."""
+
+    format: Literal["rosy-kettle/formula"] = "rosy-kettle/formula"
+    version: Literal[1] = 1
+    name: Annotated[str, Field(max_length=200)] = "Untitled"
+    method: MethodId = "betaine-dough"
+    batch_g: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)] = 1000.0
+    portions: list[PortionFile] = []
+    piece: PieceFile = PieceFile()
+    use: UseFile = UseFile()
+    room: RoomFile = RoomFile()
+    heat: HeatFile = HeatFile()
+    product: dict[str, Any] = {}
+
+
+def read_formula_json(text: str | bytes) -> FormulaFile:
+    """Return a formula file from its text.
+
+    Raises
+    ------
+    InputError
+        One sentence naming line and field, if the text is not a formula file.
+    """
+    raw = text.encode() if isinstance(text, str) else text
+    if len(raw) > LARGEST_FILE_BYTES:
+        raise InputError("The file is larger than 1 MB; a formula file holds one formula.", quantity="file", value=len(raw))
+    try:
+        data = json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
+    except UnicodeDecodeError as error:
+        raise InputError("The file is not UTF-8 text; save it as UTF-8 and try again.", quantity="file") from error
+    except json.JSONDecodeError as error:
+        raise InputError(
+            f"The file is broken JSON at line {error.lineno}, column {error.colno}: {error.msg.lower()}.", quantity="file"
+        ) from error
+    except RecursionError as error:
+        raise InputError("The file is nested too deeply to be a formula.", quantity="file") from error
+    return formula_file_from_data(data)
+
+
+def formula_file_from_data(data: Any) -> FormulaFile:
+    """Return a formula file from parsed JSON, refusing what is no formula."""
+    if not isinstance(data, dict):
+        raise InputError("A formula file is one JSON object; this is something else.", quantity="file")
+    for key in ("format", "version"):
+        if key not in data:
+            raise InputError(f'The field "{key}" is missing; a formula file starts with format and version.', quantity=key)
+    _accept_numeric_amounts(data)
+    try:
+        file = FormulaFile.model_validate(data)
+    except ValidationError as error:
+        raise InputError(sentence_from(error, data), quantity="file") from error
+    if sum(len(portion.lines) for portion in file.portions) > MOST_LINES:
+        raise InputError("The formula has more than 2 000 lines; split it.", quantity="lines")
+    return file
+
+
+def formula_from_file(file: FormulaFile) -> Formula:
+    """Return the frozen record of a formula file."""
+    portions = tuple(
+        Portion(
+            name=portion.name,
+            lines=tuple(
+                Line(**(line.model_dump() | {"notes": tuple(line.notes), "suggestions": tuple(line.suggestions)}))
+                for line in portion.lines
+            ),
+            share_pct=portion.share_pct,
+            mass_g=portion.mass_g,
+            split=portion.split,
+        )
+        for portion in file.portions
+    )
+    return Formula(
+        name=file.name,
+        portions=portions,
+        method=file.method,
+        batch_g=file.batch_g,
+        piece=Piece(**file.piece.model_dump()),
+        use=Use(**file.use.model_dump()),
+        room=Room(**file.room.model_dump()),
+        heat=Heat(**file.heat.model_dump()),
+        product=file.product,
+    )
+
+
+def formula_to_file(formula: Formula) -> FormulaFile:
+    """Return the file of a formula record; reading it back gives an equal record."""
+    return FormulaFile.model_validate(
+        {
+            "name": formula.name,
+            "method": formula.method,
+            "batch_g": formula.batch_g,
+            "portions": [
+                {
+                    "name": portion.name,
+                    "lines": [_line_data(line) for line in portion.lines],
+                    "share_pct": portion.share_pct,
+                    "mass_g": portion.mass_g,
+                    "split": portion.split,
+                }
+                for portion in formula.portions
+            ],
+            "piece": {name: getattr(formula.piece, name) for name in PieceFile.model_fields},
+            "use": {name: getattr(formula.use, name) for name in UseFile.model_fields},
+            "room": {name: getattr(formula.room, name) for name in RoomFile.model_fields},
+            "heat": {name: getattr(formula.heat, name) for name in HeatFile.model_fields},
+            "product": formula.product,
+        }
+    )
+
+
+def _line_data(line: Line) -> dict[str, Any]:
+    data = {name: getattr(line, name) for name in LineFile.model_fields}
+    return data | {"notes": list(line.notes), "suggestions": list(line.suggestions)}
+
+
+def _refuse_constant(name: str) -> NoReturn:
+    raise InputError(f"{name} is not a number a formula can hold; enter a finite number.", quantity="number", value=name)
+
+
+def _accept_numeric_amounts(data: dict[str, Any]) -> None:
+    """Amounts are text in the file; a plain number means the same and is taken as typed."""
+    portions = data.get("portions")
+    for portion in portions if isinstance(portions, list) else ():
+        lines = portion.get("lines") if isinstance(portion, dict) else None
+        for line in lines if isinstance(lines, list) else ():
+            if isinstance(line, dict) and isinstance(line.get("amount"), int | float) and not isinstance(line["amount"], bool):
+                line["amount"] = repr(line["amount"])
+
+
+def sentence_from(error: ValidationError, data: Any = None) -> str:
+    """Return one sentence naming line and field for the first thing wrong."""
+    first = error.errors()[0]
+    place = [part for part in first["loc"] if part not in {"body", "formula"}]
+    field = str(place[-1]) if place else "file"
+    where = _where(place, data)
+    got = repr(first.get("input"))[:60]
+    rule = first["msg"][0].lower() + first["msg"][1:]
+    if first["type"] == "missing":
+        return f'{where}the field "{field}" is missing; add it.'
+    return f'{where}the field "{field}" is wrong: {rule}, got {got}.'
+
+
+def _where(place: list[Any], data: Any) -> str:
+    if "lines" not in place or place.index("lines") + 1 >= len(place):
+        return ""
+    position = place[place.index("lines") + 1]
+    before = 0
+    label = ""
+    try:
+        if "portions" in place:
+            portion = place[place.index("portions") + 1]
+            portions = data["portions"]
+            before = sum(len(item["lines"]) for item in portions[:portion])
+            label = portions[portion]["lines"][position].get("ingredient") or ""
+    except (KeyError, IndexError, TypeError, AttributeError):
+        label = ""
+    return f"Line {before + position + 1}{f' ({label})' if label else ''}: "

@@ -1,0 +1,6 @@
+"""Reads recipe text as people write it: lines, amounts, units, everyday names."""
+
+from rosy_kettle.reader.names import NameIndex, NameMatch
+from rosy_kettle.reader.recipe import ReadLine, ReadRecipe, read_recipe
+
+__all__ = ["NameIndex", "NameMatch", "ReadLine", "ReadRecipe", "read_recipe"]

@@ -1,0 +1,1 @@
+"""One use case a file: where stored data, reference tables and the core meet."""

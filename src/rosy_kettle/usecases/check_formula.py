@@ -1,0 +1,32 @@
+"""From a formula file to a formula whose ingredients all exist."""
+
+from __future__ import annotations
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.files import FormulaFile, formula_from_file
+from rosy_kettle.reader import NameIndex
+
+__all__ = ["check_formula"]
+
+
+def check_formula(file: FormulaFile, tables: Tables) -> Formula:
+    """Return the formula of a file.
+
+    Raises
+    ------
+    InputError
+        If an ingredient id is unknown; the sentence names the nearest three.
+    """
+    formula = formula_from_file(file)
+    for position, line in enumerate(formula.lines):
+        if line.ingredient is not None and line.ingredient not in tables.ingredients:
+            nearest = NameIndex(tables.ingredients, ()).nearest(line.ingredient.replace("-", " "))
+            raise InputError(
+                f'Line {position + 1}: ingredient "{line.ingredient[:60]}" is not known; nearest are {", ".join(nearest)}.',
+                quantity="ingredient",
+                value=line.ingredient[:60],
+                line=position + 1,
+                suggestions=list(nearest),
+            )
+    return formula
