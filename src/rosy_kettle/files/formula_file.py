@@ -227,8 +227,8 @@ def sentence_from(error: ValidationError, data: Any = None) -> str:
     got = repr(first.get("input"))[:60]
     rule = first["msg"][0].lower() + first["msg"][1:]
     if first["type"] == "missing":
-        return f'{where}the field "{field}" is missing; add it.'
-    return f'{where}the field "{field}" is wrong: {rule}, got {got}.'
+        return f'{where or "The"}{" the" if where else ""} field "{field}" is missing; add it.'
+    return f'{where or "The"}{" the" if where else ""} field "{field}" is wrong: {rule}, got {got}.'
 
 
 def _where(place: list[Any], data: Any) -> str:
@@ -245,4 +245,4 @@ def _where(place: list[Any], data: Any) -> str:
             label = portions[portion]["lines"][position].get("ingredient") or ""
     except (KeyError, IndexError, TypeError, AttributeError):
         label = ""
-    return f"Line {before + position + 1}{f' ({label})' if label else ''}: "
+    return f"Line {before + position + 1}{f' ({label})' if label else ''}:"

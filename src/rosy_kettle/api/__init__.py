@@ -1,0 +1,5 @@
+"""The HTTP API and the server: requests in, use cases out."""
+
+from rosy_kettle.api.app import create_app
+
+__all__ = ["create_app"]

@@ -1,0 +1,87 @@
+"""The Flask application."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from flask import Response, request, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+from werkzeug.exceptions import NotFound
+
+from rosy_kettle.api import errors, evaluations, formulas, ingredients, reference
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.store import Studio
+
+__all__ = ["create_app", "openapi_document"]
+
+STATIC = Path(__file__).parent / "static"
+LARGEST_REQUEST_BYTES = 1_100_000  # a formula file of 1 MB and its envelope
+CONTENT_SECURITY = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; "
+    "connect-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+)
+"""Styles may be inline because the dialogs' scroll lock writes a style element."""
+CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
+
+
+def create_app(studio: Studio) -> OpenAPI:
+    """Return the application for an open studio."""
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Rosy Kettle", version=reference.VERSION),
+        doc_ui=False,
+        static_folder=None,
+        validation_error_model=ErrorAnswer,
+        validation_error_callback=errors.answer_validation_error,
+    )
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
+    app.extensions["studio"] = studio
+    errors.register_errors(app)
+    for part in (reference, evaluations, formulas, ingredients):
+        app.register_api(part.blueprint)
+    app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
+    app.add_url_rule("/", view_func=_page, endpoint="page")
+    app.add_url_rule("/assets/<path:name>", view_func=_asset, endpoint="asset")
+    # Addresses of the pages are answered from here, because a catch-all route would turn every 405 into a page.
+    app.register_error_handler(NotFound, _not_found)
+    app.after_request(_secure)
+    return app
+
+
+def openapi_document(app: OpenAPI) -> dict[str, Any]:
+    """Return the API's own description."""
+    document: dict[str, Any] = dict(app.api_doc)
+    components = document.get("components", {})
+    if components.get("securitySchemes") is None:
+        components.pop("securitySchemes", None)
+    return document
+
+
+def _page() -> Response:
+    if not (STATIC / "index.html").exists():
+        return Response("The pages are not built yet; run 'make setup'.", 503, mimetype="text/plain")
+    response = send_from_directory(STATIC, "index.html")
+    response.headers["Cache-Control"] = "no-cache"
+    return response
+
+
+def _asset(name: str) -> Response:
+    response = send_from_directory(STATIC / "assets", name)
+    response.headers["Cache-Control"] = CACHE_FOR_GOOD  # names carry a hash of their content
+    return response
+
+
+def _not_found(error: NotFound) -> Response:
+    asks_for_page = request.method in {"GET", "HEAD"} and not request.path.startswith(("/api/", "/assets/"))
+    if asks_for_page:
+        return _page()
+    return respond(ErrorAnswer(code="not_found", message=f"There is nothing at {request.path}.", details={}), error.code or 404)
+
+
+def _secure(response: Response) -> Response:
+    response.headers.setdefault("Content-Security-Policy", CONTENT_SECURITY)
+    response.headers.setdefault("X-Content-Type-Options", "nosniff")
+    response.headers.setdefault("Referrer-Policy", "no-referrer")
+    return response

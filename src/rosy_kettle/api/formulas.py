@@ -1,0 +1,111 @@
+"""Formulas: list, open, save, versions, delete and bring back, run sheet."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.schemas.evaluations import RunSheetAnswer
+from rosy_kettle.api.schemas.formulas import (
+    FormulaAnswer,
+    FormulaList,
+    FormulaPath,
+    FormulaSave,
+    RunSheetQuery,
+    VersionKeep,
+    VersionSummary,
+)
+from rosy_kettle.core.plan import make_run_sheet
+from rosy_kettle.files import FormulaFile, formula_to_file
+from rosy_kettle.store import Studio
+from rosy_kettle.store.formulas import FormulaRow, delete_formula, find_formula, keep_version, record_of, restore_formula
+from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.list_formulas import glance_at_formulas
+from rosy_kettle.usecases.save_formula import store_formula, store_new_formula
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint(
+    "formulas", __name__, url_prefix="/api/formulas", abp_tags=[Tag(name="formulas")],
+    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
+)  # fmt: skip
+
+
+def _studio() -> Studio:
+    studio: Studio = current_app.extensions["studio"]
+    return studio
+
+
+def _answer(row: FormulaRow) -> FormulaAnswer:
+    return FormulaAnswer(
+        id=row.id,
+        revision=row.revision,
+        updated_at=row.updated_at,
+        version=row.working.number,
+        versions=[
+            VersionSummary(number=v.number, note=v.note, created_at=v.created_at, frozen_at=v.frozen_at) for v in row.versions
+        ],
+        formula=formula_to_file(record_of(row)),
+    )
+
+
+@blueprint.get("", summary="All formulas, last changed first", responses={200: FormulaList})
+def list_() -> Response:
+    with _studio().reading() as session:
+        return respond(FormulaList(formulas=glance_at_formulas(session)))
+
+
+@blueprint.post("", summary="Store a new formula", responses={201: FormulaAnswer})
+def create(body: FormulaFile) -> Response:
+    with _studio().writing() as session:
+        tables = studio_tables(session)
+        row = store_new_formula(session, check_formula(body, tables), tables)
+        answer = _answer(row)
+    return respond(answer, 201)
+
+
+@blueprint.get("/<int:formula_id>", summary="One formula", responses={200: FormulaAnswer})
+def read(path: FormulaPath) -> Response:
+    with _studio().reading() as session:
+        return respond(_answer(find_formula(session, path.formula_id)))
+
+
+@blueprint.put("/<int:formula_id>", summary="Save what is being worked on", responses={200: FormulaAnswer})
+def save(path: FormulaPath, body: FormulaSave) -> Response:
+    with _studio().writing() as session:
+        tables = studio_tables(session)
+        row = store_formula(session, path.formula_id, body.revision, check_formula(body.formula, tables), tables)
+        answer = _answer(row)
+    return respond(answer)
+
+
+@blueprint.delete("/<int:formula_id>", summary="Put a formula aside", responses={204: None})
+def delete(path: FormulaPath) -> Response:
+    with _studio().writing() as session:
+        delete_formula(session, path.formula_id)
+    return Response(status=204)
+
+
+@blueprint.post("/<int:formula_id>/restore", summary="Bring a deleted formula back", responses={200: FormulaAnswer})
+def restore(path: FormulaPath) -> Response:
+    with _studio().writing() as session:
+        answer = _answer(restore_formula(session, path.formula_id))
+    return respond(answer)
+
+
+@blueprint.post("/<int:formula_id>/versions", summary="Keep the version being worked on", responses={201: FormulaAnswer})
+def keep(path: FormulaPath, body: VersionKeep) -> Response:
+    with _studio().writing() as session:
+        answer = _answer(keep_version(session, path.formula_id, body.note))
+    return respond(answer, 201)
+
+
+@blueprint.get("/<int:formula_id>/run-sheet", summary="Weigh-out and steps for some pieces", responses={200: RunSheetAnswer})
+def run_sheet(path: FormulaPath, query: RunSheetQuery) -> Response:
+    with _studio().reading() as session:
+        formula = record_of(find_formula(session, path.formula_id))
+        tables = studio_tables(session)
+    return respond(make_run_sheet(formula, tables, query.pieces, query.piece_mass_g, query.tool, query.scoop_fill))

@@ -1,0 +1,142 @@
+"""The Pantry: ingredients, prices, learned names, own ingredients."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.schemas.ingredients import (
+    IngredientAnswer,
+    IngredientList,
+    IngredientPath,
+    IngredientSummary,
+    OwnIngredientSave,
+    PriceSave,
+    SynonymPath,
+    SynonymSave,
+)
+from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.core.records import Ingredient
+from rosy_kettle.store import Studio
+from rosy_kettle.store.ingredients import delete_price, delete_synonym
+from rosy_kettle.usecases.read_pantry import (
+    Pantry,
+    enter_price,
+    forget_own_ingredient,
+    learn_name,
+    price_of,
+    property_views,
+    read_pantry,
+    save_own_ingredient,
+)
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint(
+    "ingredients", __name__, url_prefix="/api/ingredients", abp_tags=[Tag(name="ingredients")],
+    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
+)  # fmt: skip
+
+
+def _studio() -> Studio:
+    studio: Studio = current_app.extensions["studio"]
+    return studio
+
+
+def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
+    item = pantry.tables.ingredients.get(ingredient_id)
+    if item is None:
+        raise NotFoundError(f'There is no ingredient "{ingredient_id[:60]}".', noun="ingredient", id=ingredient_id)
+    price, basis = price_of(item, pantry.tables)
+    low, high = item.price_band_usd_per_kg_lo, item.price_band_usd_per_kg_hi
+    return IngredientAnswer(
+        id=item.id, name=item.name, short_name=item.short_name, inci=item.inci, role=item.role, note=item.note,
+        own=item.based_on is not None, based_on=item.based_on, price_per_kg=price, price_basis=basis,
+        price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
+        properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
+    )  # fmt: skip
+
+
+def _summary(pantry: Pantry, item: Ingredient) -> IngredientSummary:
+    price, basis = price_of(item, pantry.tables)
+    names = [*pantry.synonyms.get(item.id, []), *pantry.learned.get(item.id, [])]
+    return IngredientSummary(
+        id=item.id, name=item.name, short_name=item.short_name, inci=item.inci, role=item.role, form=item.form,
+        phase=item.phase_default, own=item.based_on is not None, price_per_kg=price, price_basis=basis,
+        confidence=item.confidence, synonyms=names,
+    )  # fmt: skip
+
+
+@blueprint.get("", summary="All ingredients, the studio's own first", responses={200: IngredientList})
+def list_() -> Response:
+    with _studio().reading() as session:
+        pantry = read_pantry(session)
+    items = sorted(pantry.tables.ingredients.values(), key=lambda item: (item.based_on is None,))
+    return respond(IngredientList(ingredients=[_summary(pantry, item) for item in items]))
+
+
+@blueprint.get("/<string:ingredient_id>", summary="One ingredient with its sources", responses={200: IngredientAnswer})
+def read(path: IngredientPath) -> Response:
+    with _studio().reading() as session:
+        return respond(_answer(read_pantry(session), path.ingredient_id))
+
+
+@blueprint.post("", summary="Make an own ingredient from the nearest one", responses={201: IngredientAnswer})
+def create(body: OwnIngredientSave) -> Response:
+    with _studio().writing() as session:
+        new_id = save_own_ingredient(session, None, body.based_on, body.name, body.inci, body.note, body.properties)
+        answer = _answer(read_pantry(session), new_id)
+    return respond(answer, 201)
+
+
+@blueprint.put("/<string:ingredient_id>", summary="Change an own ingredient", responses={200: IngredientAnswer})
+def save(path: IngredientPath, body: OwnIngredientSave) -> Response:
+    with _studio().writing() as session:
+        save_own_ingredient(session, path.ingredient_id, body.based_on, body.name, body.inci, body.note, body.properties)
+        answer = _answer(read_pantry(session), path.ingredient_id)
+    return respond(answer)
+
+
+@blueprint.delete("/<string:ingredient_id>", summary="Remove an own ingredient", responses={204: None})
+def delete(path: IngredientPath) -> Response:
+    with _studio().writing() as session:
+        forget_own_ingredient(session, path.ingredient_id)
+    return Response(status=204)
+
+
+@blueprint.put("/<string:ingredient_id>/price", summary="Enter the studio's price", responses={200: IngredientAnswer})
+def set_price(path: IngredientPath, body: PriceSave) -> Response:
+    with _studio().writing() as session:
+        enter_price(session, path.ingredient_id, body.price_per_kg)
+        session.flush()
+        answer = _answer(read_pantry(session), path.ingredient_id)
+    return respond(answer)
+
+
+@blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})
+def clear_price(path: IngredientPath) -> Response:
+    with _studio().writing() as session:
+        delete_price(session, path.ingredient_id)
+        session.flush()
+        answer = _answer(read_pantry(session), path.ingredient_id)
+    return respond(answer)
+
+
+@blueprint.post("/<string:ingredient_id>/synonyms", summary="Teach the reader a name", responses={201: IngredientAnswer})
+def add_synonym(path: IngredientPath, body: SynonymSave) -> Response:
+    with _studio().writing() as session:
+        learn_name(session, path.ingredient_id, body.phrase)
+        session.flush()
+        answer = _answer(read_pantry(session), path.ingredient_id)
+    return respond(answer, 201)
+
+
+@blueprint.delete("/<string:ingredient_id>/synonyms/<string:phrase>", summary="Forget a learned name", responses={200: IngredientAnswer})
+def remove_synonym(path: SynonymPath) -> Response:
+    with _studio().writing() as session:
+        delete_synonym(session, path.phrase)
+        session.flush()
+        answer = _answer(read_pantry(session), path.ingredient_id)
+    return respond(answer)

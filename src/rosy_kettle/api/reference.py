@@ -1,0 +1,70 @@
+"""What does not change between requests: methods, tools, units, states, readings; and the server's health."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.reference import (
+    Health,
+    MethodAnswer,
+    ReadingAnswer,
+    ReadingList,
+    ReferenceAnswer,
+    StateAnswer,
+    ToolAnswer,
+    UnitAnswer,
+)
+from rosy_kettle.core.dough.texture import LOWER_EDGES
+from rosy_kettle.core.readings import READINGS
+from rosy_kettle.core.records import Method
+from rosy_kettle.reference import load_tables
+
+__all__ = ["blueprint"]
+
+VERSION = "0.1.0"
+UNIT_LABELS = {
+    "g": "g", "kg": "kg", "mg": "mg", "oz": "oz", "lb": "lb", "ml": "mL", "l": "L", "floz": "fl oz", "cup": "cup",
+    "tbsp": "tbsp", "tsp": "tsp", "drop": "drops", "spray": "sprays", "part": "parts", "pct": "%",
+}  # fmt: skip
+
+blueprint = APIBlueprint("reference", __name__, url_prefix="/api", abp_tags=[Tag(name="reference")])
+
+
+@blueprint.get("/health", summary="Whether the server is up", responses={200: Health})
+def health() -> Response:
+    return respond(Health(status="ok", version=VERSION))
+
+
+@blueprint.get("/readings", summary="The registry of readings", responses={200: ReadingList})
+def readings() -> Response:
+    return respond(ReadingList(readings=_readings()))
+
+
+@blueprint.get("/reference", summary="Methods, tools, units, states and readings", responses={200: ReferenceAnswer})
+def reference() -> Response:
+    tables = load_tables()
+    return respond(
+        ReferenceAnswer(
+            methods=[_method(method) for method in tables.methods.values()],
+            tools=[ToolAnswer(id=t.id, name=t.name, type=t.type, volume_ml=t.volume_ml) for t in tables.tools.values()],
+            units=[UnitAnswer(id=unit, label=label) for unit, label in UNIT_LABELS.items()],
+            states=[StateAnswer(state=state, saturation_from=edge) for state, edge in LOWER_EDGES.items()],
+            readings=_readings(),
+        )
+    )
+
+
+def _readings() -> list[ReadingAnswer]:
+    return [
+        ReadingAnswer(id=r.id, label=r.label, unit=r.unit, kind=r.kind, basis=r.basis, explained=r.explained) for r in READINGS
+    ]
+
+
+def _method(method: Method) -> MethodAnswer:
+    return MethodAnswer(
+        id=method.id, name=method.name, summary=method.summary, piece_mass_g=method.piece_mass_g, dose_g=method.dose_g,
+        judged_at_c=method.judged_at_c, wanted_states=list(method.wanted.states), saturation_low=method.wanted.saturation_low,
+        saturation_high=method.wanted.saturation_high, set_time=method.set_time,
+    )  # fmt: skip

@@ -1,0 +1,1 @@
+"""Request and response models, one noun a file."""

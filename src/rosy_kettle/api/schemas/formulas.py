@@ -1,0 +1,98 @@
+"""Formulas, versions and pasted recipes."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.files.formula_file import FormulaFile
+from rosy_kettle.usecases.list_formulas import FormulaGlance
+
+__all__ = [
+    "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaSave", "RecipeAnswer", "RecipeLine", "RecipeText",
+    "RunSheetQuery", "VersionKeep", "VersionSummary",
+]  # fmt: skip
+
+
+class FormulaPath(BaseModel):
+    """Which formula."""
+
+    formula_id: Annotated[int, Field(ge=1, le=2**53, description="Number of the formula")]
+
+
+class FormulaSave(Request):
+    """A save from the Desk: the formula, and the revision it was made on."""
+
+    revision: Annotated[int, Field(ge=1)]
+    formula: FormulaFile
+
+
+class VersionKeep(Request):
+    """Keep the version being worked on."""
+
+    note: Annotated[str, Field(max_length=500)] = ""
+
+
+class VersionSummary(Response):
+    """One version of a formula."""
+
+    number: int
+    note: str
+    created_at: datetime
+    frozen_at: datetime | None
+
+
+class FormulaAnswer(Response):
+    """A stored formula with its working version."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    version: int
+    versions: list[VersionSummary]
+    formula: FormulaFile
+
+
+class FormulaList(Response):
+    """All formulas, last changed first."""
+
+    formulas: list[FormulaGlance]
+
+
+class RunSheetQuery(BaseModel):
+    """How many pieces, of what size."""
+
+    pieces: Annotated[int, Field(ge=1, le=100_000)] = 10
+    piece_mass_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
+    tool: str | None = None
+    scoop_fill: Literal["level", "rounded", "domed"] = "level"
+
+
+class RecipeText(Request):
+    """Pasted recipe text."""
+
+    text: str
+
+
+class RecipeLine(Response):
+    """A line as it was read."""
+
+    text: str
+    ingredient: str | None
+    amount: str
+    unit: str
+    phase: str
+    notes: list[str]
+    suggestions: list[str]
+
+
+class RecipeAnswer(Response):
+    """A recipe as it was read, for the maker to confirm."""
+
+    name: str
+    method: str
+    lines: list[RecipeLine]
+    aside: list[str]

@@ -1,0 +1,79 @@
+"""What does not change: methods, tools, units, readings."""
+
+from __future__ import annotations
+
+from rosy_kettle.api.schemas.common import Response
+
+__all__ = ["Health", "MethodAnswer", "ReadingAnswer", "ReadingList", "ReferenceAnswer", "StateAnswer", "ToolAnswer", "UnitAnswer"]
+
+
+class Health(Response):
+    """The server is up."""
+
+    status: str
+    version: str
+
+
+class ReadingAnswer(Response):
+    """A reading of the registry."""
+
+    id: str
+    label: str
+    unit: str
+    kind: str
+    basis: str
+    explained: str
+
+
+class MethodAnswer(Response):
+    """A method, as far as the Desk needs it."""
+
+    id: str
+    name: str
+    summary: str
+    piece_mass_g: float
+    dose_g: float
+    judged_at_c: float | None
+    wanted_states: list[str]
+    saturation_low: float | None
+    saturation_high: float | None
+    set_time: str
+
+
+class ToolAnswer(Response):
+    """A tool that shapes pieces."""
+
+    id: str
+    name: str
+    type: str
+    volume_ml: float
+
+
+class UnitAnswer(Response):
+    """A unit an amount may carry."""
+
+    id: str
+    label: str
+
+
+class StateAnswer(Response):
+    """A state of the dough and where it begins."""
+
+    state: str
+    saturation_from: float
+
+
+class ReferenceAnswer(Response):
+    """Everything the pages need once."""
+
+    methods: list[MethodAnswer]
+    tools: list[ToolAnswer]
+    units: list[UnitAnswer]
+    states: list[StateAnswer]
+    readings: list[ReadingAnswer]
+
+
+class ReadingList(Response):
+    """The registry of readings."""
+
+    readings: list[ReadingAnswer]

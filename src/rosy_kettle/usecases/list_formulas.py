@@ -1,0 +1,75 @@
+"""The list of formulas with the one reading that matters at a glance: does the dough fit its method?"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import WorkbenchError
+from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records.evaluation import Dough
+from rosy_kettle.store.formulas import FormulaRow, list_formulas, record_of
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["FormulaGlance", "glance_at_formulas"]
+
+
+@dataclass(frozen=True, slots=True)
+class FormulaGlance:
+    """A formula in one row."""
+
+    id: int
+    name: str
+    method: str
+    method_name: str
+    version: int
+    updated_at: datetime
+    lines: int
+    mass_g: float
+    saturation: float | None
+    state: str | None
+    wanted_states: tuple[str, ...]
+    fits: bool | None
+    """Whether every portion is in a wanted state; None where it cannot be said."""
+    ingredients: tuple[str, ...]
+
+
+def glance_at_formulas(session: Session) -> list[FormulaGlance]:
+    """Return every formula with its dough, last changed first."""
+    tables = studio_tables(session)
+    return [_glance(row, record_of(row), tables) for row in list_formulas(session)]
+
+
+def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
+    doughs, mass_g = _doughs(formula, tables)
+    first = doughs[0] if doughs else None
+    method = tables.methods[formula.method]
+    names = [tables.ingredients[line.ingredient].short_name for line in formula.lines if line.ingredient in tables.ingredients]
+    return FormulaGlance(
+        id=row.id,
+        name=row.name,
+        method=method.id,
+        method_name=method.name,
+        version=row.working.number,
+        updated_at=row.updated_at,
+        lines=len(formula.lines),
+        mass_g=mass_g,
+        saturation=first.saturation if first else None,
+        state=first.state if first else None,
+        wanted_states=first.wanted.states if first else method.wanted.states,
+        fits=all(dough.state in dough.wanted.states for dough in doughs) if doughs else None,
+        ingredients=tuple(dict.fromkeys(names)),
+    )
+
+
+def _doughs(formula: Formula, tables: Tables) -> tuple[list[Dough], float]:
+    """Doughs of all portions; none while an amount is half typed or nothing is weighed."""
+    try:
+        result = evaluate(formula, tables)
+    except WorkbenchError:
+        return [], 0.0
+    blocks = result.portions or (result,)
+    return [block.dough for block in blocks if block.dough and block.dough.state], result.mass_g

@@ -1,0 +1,57 @@
+"""The invented demo studio: put in on first start, restored on demand."""
+
+from __future__ import annotations
+
+import json
+from decimal import Decimal
+from importlib.resources import files
+from pathlib import Path
+
+from rosy_kettle.files.formula_file import formula_file_from_data
+from rosy_kettle.store import Studio, data_folder, open_studio
+from rosy_kettle.store.formulas import list_formulas
+from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
+from rosy_kettle.store.session import FILE_NAME
+from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.save_formula import store_new_formula
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["reset_demo", "seed_demo"]
+
+DEMO = files("rosy_kettle.demo")
+
+
+def seed_demo(studio: Studio) -> bool:
+    """Fill a studio that has no formula with the demo data; return whether it did."""
+    with studio.writing() as session:
+        if list_formulas(session):
+            return False
+        data = json.loads((DEMO / "studio.json").read_text(encoding="utf-8"))
+        for own in data["ingredients"]:
+            session.merge(OwnIngredientRow(**own))
+        for ingredient_id, price in data["price_per_kg"].items():
+            set_price(session, ingredient_id, Decimal(price))
+        for phrase, ingredient_id in data["synonyms"].items():
+            learn_synonym(session, phrase, ingredient_id)
+        session.flush()
+        tables = studio_tables(session)
+        for formula in reversed(data["formulas"]):
+            store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
+    return True
+
+
+def reset_demo(folder: Path | None = None) -> Path | None:
+    """Restore the demo studio; the former file is kept beside it and its path returned."""
+    place = folder or data_folder()
+    path = place / FILE_NAME
+    kept = None
+    if path.exists():
+        open_studio(place).close()  # folds the write-ahead log into the file
+        number = 1 + sum(1 for _ in place.glob("studio-kept-*.sqlite3"))
+        kept = path.rename(place / f"studio-kept-{number}.sqlite3")
+        for leftover in place.glob(f"{FILE_NAME}-*"):
+            leftover.unlink()
+    studio = open_studio(place)
+    seed_demo(studio)
+    studio.close()
+    return kept

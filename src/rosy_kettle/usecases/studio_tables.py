@@ -1,0 +1,43 @@
+"""The reference tables with the studio's own ingredients and prices laid over them."""
+
+from __future__ import annotations
+
+from dataclasses import fields, replace
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.records import Ingredient, Tables
+from rosy_kettle.reference import Synonym, load_tables
+from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_prices, list_synonyms
+
+__all__ = ["EDITABLE_PROPERTIES", "learned_synonyms", "studio_tables"]
+
+EDITABLE_PROPERTIES = (
+    "us_cup_g", "true_density_g_ml", "liquid_demand_ml_100g", "active_fraction", "water_fraction", "flash_point_c",
+)  # fmt: skip
+"""Numbers a studio may enter for an ingredient of its own."""
+
+
+def studio_tables(session: Session) -> Tables:
+    """Return the tables every reading of this studio is computed with."""
+    reference = load_tables()
+    own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
+    return replace(reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session))
+
+
+def learned_synonyms(session: Session) -> list[Synonym]:
+    """Return the names this studio's reader has learned, own ingredients' names among them."""
+    own = [Synonym(row.name, row.id) for row in list_own_ingredients(session)]
+    return own + [Synonym(row.phrase, row.ingredient_id) for row in list_synonyms(session)]
+
+
+def _own_ingredient(row: OwnIngredientRow, reference: Tables) -> Ingredient:
+    base = reference.ingredients[row.based_on]
+    changed: dict[str, Any] = {name: row.properties[name] for name in EDITABLE_PROPERTIES if name in row.properties}
+    known = {field.name for field in fields(Ingredient)}
+    return replace(
+        base,
+        id=row.id, name=row.name, short_name=row.name, inci=row.inci or base.inci, note=row.note or base.note,
+        based_on=base.id, confidence="studio", **{name: value for name, value in changed.items() if name in known},
+    )  # fmt: skip
