@@ -57,7 +57,7 @@ screenshots: setup .stamps/browser
 lock:
 	@$(PREPARE) lock
 
-api-types: setup
+api-types: .stamps/web
 	@$(PY) -m rosy_kettle.api.openapi > src/rosy_kettle/api/openapi.json
 	@$(PREPARE) npm run api-types
 

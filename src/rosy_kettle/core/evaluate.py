@@ -145,10 +145,16 @@ def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str
             pct=100 * item.mass_g / total_g if total_g > 0 else 0.0,
             low_g=item.mass_g * (1 - item.spread),
             high_g=item.mass_g * (1 + item.spread),
+            heaped_ml=_heaped_ml(item),
             cost=cost,
         )
         for item, cost in zip(weighed, costs, strict=True)
     )
+
+
+def _heaped_ml(item: Weighed) -> float | None:
+    loose = item.ingredient.bulk_density_loose_g_ml if item.ingredient.is_powder else item.ingredient.true_density_g_ml
+    return None if loose is None else item.mass_g / loose
 
 
 def _dough(

@@ -19,6 +19,8 @@ class LineMass:
     pct: float
     low_g: float
     high_g: float
+    heaped_ml: float | None
+    """Volume as it lies in the bowl: powders loose, liquids as such [mL]."""
     cost: str | None
 
 

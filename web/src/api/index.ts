@@ -1,0 +1,3 @@
+export { ApiError, api, messageOf } from "./client";
+export * from "./queries";
+export type * from "./types";

@@ -1,0 +1,192 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, client } from "./client";
+import type { Evaluation, FormulaFile } from "./types";
+
+/** One hook per request; the keys stand here and nowhere else. */
+const KEYS = {
+  formulas: ["formulas"] as const,
+  formula: (id: number) => ["formulas", id] as const,
+  ingredients: ["ingredients"] as const,
+  ingredient: (id: string) => ["ingredients", id] as const,
+  reference: ["reference"] as const,
+  runSheet: (id: number, query: RunSheetQuery) => ["formulas", id, "run-sheet", query] as const,
+};
+
+export interface RunSheetQuery {
+  pieces: number;
+  piece_mass_g?: number | undefined;
+  tool?: string | undefined;
+  scoop_fill?: "level" | "rounded" | "domed" | undefined;
+}
+
+export interface OwnIngredient {
+  based_on: string;
+  name: string;
+  inci: string;
+  note: string;
+  properties: Record<string, number | null>;
+}
+
+export const useReference = () =>
+  useQuery({
+    queryKey: KEYS.reference,
+    queryFn: () => api(client.GET("/api/reference")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const useFormulas = () =>
+  useQuery({ queryKey: KEYS.formulas, queryFn: () => api(client.GET("/api/formulas")), staleTime: 0 });
+
+export const useFormula = (id: number) =>
+  useQuery({
+    queryKey: KEYS.formula(id),
+    queryFn: () => getFormula(id),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+
+export const useIngredients = () =>
+  useQuery({
+    queryKey: KEYS.ingredients,
+    queryFn: () => api(client.GET("/api/ingredients")),
+    staleTime: 60_000,
+  });
+
+export const useIngredient = (id: string | undefined) =>
+  useQuery({
+    queryKey: KEYS.ingredient(id ?? ""),
+    queryFn: () =>
+      api(client.GET("/api/ingredients/{ingredient_id}", { params: { path: { ingredient_id: id ?? "" } } })),
+    enabled: id !== undefined,
+  });
+
+export const useRunSheet = (id: number, query: RunSheetQuery) =>
+  useQuery({
+    queryKey: KEYS.runSheet(id, query),
+    queryFn: () =>
+      api(
+        client.GET("/api/formulas/{formula_id}/run-sheet", { params: { path: { formula_id: id }, query } }),
+      ),
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+
+export const getFormula = (id: number) =>
+  api(client.GET("/api/formulas/{formula_id}", { params: { path: { formula_id: id } } }));
+
+export const putFormula = (id: number, revision: number, formula: FormulaFile) =>
+  api(
+    client.PUT("/api/formulas/{formula_id}", {
+      params: { path: { formula_id: id } },
+      body: { revision, formula },
+    }),
+  );
+
+// openapi-fetch widens tuples to arrays; the description has them as pairs.
+export const evaluate = async (formula: FormulaFile, signal: AbortSignal) =>
+  (await api(client.POST("/api/evaluations", { body: formula, signal }))) as Evaluation;
+
+export const readRecipe = (text: string, signal?: AbortSignal) =>
+  api(client.POST("/api/recipe-readings", { body: { text }, ...(signal ? { signal } : {}) }));
+
+/** A change that makes the lists stale. */
+function useChange<In, Out>(change: (input: In) => Promise<Out>, stale: readonly unknown[][]) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => Promise.all(stale.map((queryKey) => queries.invalidateQueries({ queryKey }))),
+  });
+}
+
+const FORMULAS = [[...KEYS.formulas]];
+const INGREDIENTS = [[...KEYS.ingredients]];
+
+export const useCreateFormula = () =>
+  useChange((formula: FormulaFile) => api(client.POST("/api/formulas", { body: formula })), FORMULAS);
+
+export const useDeleteFormula = () =>
+  useChange(
+    (id: number) =>
+      api(client.DELETE("/api/formulas/{formula_id}", { params: { path: { formula_id: id } } })),
+    FORMULAS,
+  );
+
+export const useRestoreFormula = () =>
+  useChange(
+    (id: number) =>
+      api(client.POST("/api/formulas/{formula_id}/restore", { params: { path: { formula_id: id } } })),
+    FORMULAS,
+  );
+
+export const useKeepVersion = () =>
+  useChange(
+    ({ id, note }: { id: number; note: string }) =>
+      api(
+        client.POST("/api/formulas/{formula_id}/versions", {
+          params: { path: { formula_id: id } },
+          body: { note },
+        }),
+      ),
+    FORMULAS,
+  );
+
+export const useSetPrice = () =>
+  useChange(
+    ({ id, price }: { id: string; price: string }) =>
+      api(
+        price.trim()
+          ? client.PUT("/api/ingredients/{ingredient_id}/price", {
+              params: { path: { ingredient_id: id } },
+              body: { price_per_kg: price },
+            })
+          : client.DELETE("/api/ingredients/{ingredient_id}/price", {
+              params: { path: { ingredient_id: id } },
+            }),
+      ),
+    INGREDIENTS,
+  );
+
+export const useLearnName = () =>
+  useChange(
+    ({ id, phrase }: { id: string; phrase: string }) =>
+      api(
+        client.POST("/api/ingredients/{ingredient_id}/synonyms", {
+          params: { path: { ingredient_id: id } },
+          body: { phrase },
+        }),
+      ),
+    INGREDIENTS,
+  );
+
+export const useForgetName = () =>
+  useChange(
+    ({ id, phrase }: { id: string; phrase: string }) =>
+      api(
+        client.DELETE("/api/ingredients/{ingredient_id}/synonyms/{phrase}", {
+          params: { path: { ingredient_id: id, phrase } },
+        }),
+      ),
+    INGREDIENTS,
+  );
+
+export const useSaveIngredient = () =>
+  useChange(
+    ({ id, ingredient }: { id?: string; ingredient: OwnIngredient }) =>
+      api(
+        id
+          ? client.PUT("/api/ingredients/{ingredient_id}", {
+              params: { path: { ingredient_id: id } },
+              body: ingredient,
+            })
+          : client.POST("/api/ingredients", { body: ingredient }),
+      ),
+    INGREDIENTS,
+  );
+
+export const useDeleteIngredient = () =>
+  useChange(
+    (id: string) =>
+      api(client.DELETE("/api/ingredients/{ingredient_id}", { params: { path: { ingredient_id: id } } })),
+    INGREDIENTS,
+  );

@@ -1,0 +1,56 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { NoticeProvider, TooltipProvider } from "../ui";
+import { Frame } from "./Frame";
+import { PageError } from "./PageError";
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true } },
+});
+
+const router = createBrowserRouter([
+  {
+    path: "/",
+    element: <Frame />,
+    errorElement: <PageError />,
+    hydrateFallbackElement: <p className="p-14 text-soft">Opening…</p>,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("../features/formulas")).FormulasPage }) },
+      {
+        path: "recipes/new",
+        lazy: async () => ({ Component: (await import("../features/recipes")).RecipePage }),
+      },
+      {
+        path: "formulas/:formulaId",
+        lazy: async () => ({ Component: (await import("../features/formulas")).DeskPage }),
+      },
+      { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
+      {
+        path: "plan/:formulaId",
+        lazy: async () => ({ Component: (await import("../features/plan")).PlanPage }),
+      },
+      {
+        path: "pantry",
+        lazy: async () => ({ Component: (await import("../features/ingredients")).PantryPage }),
+      },
+      {
+        path: "pantry/:ingredientId",
+        lazy: async () => ({ Component: (await import("../features/ingredients")).PantryPage }),
+      },
+      { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
+      { path: "*", element: <PageError missing /> },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <TooltipProvider>
+        <NoticeProvider>
+          <RouterProvider router={router} />
+        </NoticeProvider>
+      </TooltipProvider>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,283 @@
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
+import { Link } from "react-router";
+import type { Evaluation, FormulaAnswer, IngredientSummary, Reference } from "../../api";
+import { markOf } from "../../lib/grains";
+import { hairGrams } from "../../lib/hairs";
+import { figure, grams } from "../../lib/numbers";
+import { type BowlLayer, bowlSentence, DrawingTools } from "../../ui";
+import { ConflictDialog } from "./ConflictDialog";
+import { DeskDrawing, type DrawnRow } from "./DeskDrawing";
+import { DeskHead } from "./DeskHead";
+import { addLines, type Draft, history, toDraft } from "./draft";
+import { groupLines } from "./groups";
+import { LineTable } from "./LineTable";
+import { PieceLine } from "./PieceLine";
+import { PortionTabs } from "./PortionTabs";
+import { QuickEntry } from "./QuickEntry";
+import { doughAnswer, questions as makeQuestions, wantedBand } from "./questions";
+import { Readings } from "./Readings";
+import { useAutosave } from "./useAutosave";
+import { useDeskKeys } from "./useDeskKeys";
+import { useDeskLayout } from "./useDeskLayout";
+import { useEvaluation } from "./useEvaluation";
+import { useMarks } from "./useMarks";
+
+interface Props {
+  answer: FormulaAnswer;
+  start: Draft;
+  startDirty: boolean;
+  reference: Reference;
+  ingredients: readonly IngredientSummary[];
+}
+
+const WET_MARKS = new Set(["wave", "lens", "level", "brick", "double", "mist"]);
+
+/** The Desk: the formula on the left, the bowl in the middle, the questions on the right. */
+export function Desk({ answer, start, startDirty, reference, ingredients }: Props) {
+  const [state, dispatch] = useReducer(history, { past: [], present: start, future: [], field: "", at: 0 });
+  const draft = state.present;
+  const change = useCallback(
+    (alter: (draft: Draft) => Draft, field = "") =>
+      dispatch({ type: "change", change: alter, field, at: Date.now() }),
+    [],
+  );
+  const { evaluation, error } = useEvaluation(draft);
+  const save = useAutosave(answer.id, answer.revision, draft, startDirty);
+  const byId = useMemo(() => new Map(ingredients.map((item) => [item.id, item])), [ingredients]);
+  const registry = useMemo(() => new Map(reference.readings.map((item) => [item.id, item])), [reference]);
+
+  const [portion, setPortion] = useState(0);
+  const inHand = Math.min(portion, draft.portions.length - 1);
+  const [focusKey, setFocusKey] = useState<string>();
+  const stage = useRef<HTMLDivElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const table = useRef<HTMLDivElement>(null);
+  const entry = useRef<HTMLInputElement>(null);
+  const drawing = useRef<SVGSVGElement>(null);
+  const layout = useDeskLayout();
+  useDeskKeys({ undo: () => dispatch({ type: "undo" }), redo: () => dispatch({ type: "redo" }), entry });
+
+  const part = partInHand(evaluation, inHand);
+  const asked = useMemo(
+    () => (part && evaluation ? makeQuestions(part, evaluation, registry) : []),
+    [part, evaluation, registry],
+  );
+  const { rows, layers } = useDrawn(draft, inHand, evaluation, byId);
+  const marks = useMarks(
+    stage,
+    scroller,
+    `${rows.map((row) => row.key).join()}|${asked.map((q) => q.answer).join()}|${layout.wide}|${error?.message}`,
+  );
+  const band = part ? wantedBand(part) : undefined;
+  const sentence = part
+    ? bowlSentence(part.dough?.saturation ?? null, part.dough?.state ?? null, part.dough?.wanted.states ?? [])
+    : "The bowl is empty.";
+
+  // A first visit to an empty formula starts where typing starts.
+  const isEmpty = draft.portions.every((each) => each.lines.length === 0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only on arrival
+  useEffect(() => {
+    if (isEmpty) entry.current?.focus();
+  }, []);
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div
+        ref={stage}
+        className={
+          layout.wide ? "relative grid min-h-[640px] flex-1 pl-14 pr-9" : "relative flex flex-col gap-6 px-8"
+        }
+        style={
+          layout.wide ? { gridTemplateColumns: layout.columns, height: "calc(100vh - 84px)" } : undefined
+        }
+      >
+        {layout.wide && part && (
+          <DeskDrawing
+            ref={drawing}
+            seed={`formula${answer.id}`}
+            marks={marks}
+            rows={rows}
+            layers={layers}
+            saturation={part.dough?.saturation ?? null}
+            state={part.dough?.state ?? null}
+            zones={reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from }))}
+            wanted={[band?.low ?? null, band?.high ?? null]}
+            questions={asked}
+            focusKey={focusKey}
+            column={[56 + layout.left, marks.width - 36 - layout.right]}
+            batch_g={evaluation?.mass_g ?? 0}
+            sentence={sentence}
+          />
+        )}
+        <div className="flex min-h-0 flex-col">
+          <DeskHead
+            draft={draft}
+            answer={answer}
+            methods={reference.methods}
+            change={change}
+            save={save.state}
+            settle={toSettle(part, evaluation, error)}
+          />
+          <PortionTabs draft={draft} evaluation={evaluation} inHand={inHand} onChoose={setPortion} />
+          <div ref={scroller} className="-ml-9 min-h-0 flex-1 overflow-y-auto overflow-x-hidden pl-9 pb-2">
+            <LineTable
+              draft={draft}
+              portion={inHand}
+              evaluation={evaluation}
+              error={error}
+              ingredients={byId}
+              units={reference.units}
+              change={change}
+              focusKey={focusKey}
+              setFocusKey={setFocusKey}
+              table={table}
+              onLastEnter={() => entry.current?.focus()}
+            />
+            {isEmpty && (
+              <p className="pt-3 text-body text-soft">
+                Nothing here yet. Type a line below, or paste a whole recipe into it.
+              </p>
+            )}
+            <QuickEntry
+              ref={entry}
+              ingredients={byId}
+              onAdd={(lines) => change((before) => addLines(before, inHand, lines))}
+              onUp={() =>
+                [...(table.current?.querySelectorAll<HTMLInputElement>("[data-line] input") ?? [])]
+                  .at(-1)
+                  ?.select()
+              }
+            />
+          </div>
+          <PieceLine draft={draft} evaluation={evaluation} change={change} />
+        </div>
+        {layout.wide && <div />}
+        <div
+          className={layout.wide ? "min-h-0 overflow-y-auto overflow-x-hidden pt-6" : "pb-6 pt-6"}
+          aria-live="off"
+        >
+          {!layout.wide && part && (
+            <p className="pb-8 text-state">
+              <span className="text-figure font-[350]">{part.dough?.saturation?.toFixed(2) ?? "–"}</span>{" "}
+              {part.dough?.state}
+            </p>
+          )}
+          <Readings questions={asked} width={layout.right} capillaries={layout.wide} />
+          {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
+          {evaluation?.missing
+            .filter((item) => item.ingredient !== null || item.reading === "lines")
+            .map((item) => (
+              <p key={`${item.reading}${item.reason}`} className="text-label text-rosy">
+                {item.reason}.
+              </p>
+            ))}
+          {evaluation?.notes.map((note) => (
+            <p key={note} className="text-label text-soft">
+              {note}
+            </p>
+          ))}
+        </div>
+      </div>
+      <footer className="no-print flex h-10 items-center justify-between pl-14 pr-9 text-caption text-soft">
+        <p className="flex gap-6">
+          <Hint keys="↑ ↓" word="line" />
+          <Hint keys="N" word="new line" />
+          <Hint keys="Alt H" word="hold" />
+          <Hint keys="Ctrl Z" word="undo" />
+        </p>
+        <p className="flex gap-6 italic">
+          {layout.wide && (
+            <span>
+              One hair is {figure(hairGrams(evaluation?.mass_g ?? 0))} g. Where the pores are green, they are
+              wet.
+            </span>
+          )}
+          <span className="not-italic">
+            <DrawingTools
+              name={`${draft.name}, the bowl`}
+              columns={["Ingredient", "g", "% of the batch", "mL in the bowl"]}
+              rows={(evaluation?.lines ?? []).map((line) => [
+                byId.get(line.ingredient)?.short_name ?? line.ingredient,
+                grams(line.mass_g),
+                line.pct.toFixed(1),
+                line.heaped_ml === null ? "not known" : figure(line.heaped_ml),
+              ])}
+              svg={() => drawing.current}
+            />
+          </span>
+          <Link
+            className="border-b border-ink not-italic text-ink"
+            to={`/plan/${answer.id}`}
+            onClick={() => void save.flush()}
+          >
+            Plan a batch
+          </Link>
+        </p>
+      </footer>
+      {save.state.kind === "conflict" && (
+        <ConflictDialog
+          mine={draft}
+          theirs={save.state.theirs}
+          onMine={(theirs) => save.settle(theirs, true)}
+          onTheirs={(theirs) => {
+            save.settle(theirs, false);
+            dispatch({ type: "replace", draft: toDraft(theirs.formula) });
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function Hint({ keys, word }: { keys: string; word: string }) {
+  return (
+    <span>
+      <kbd className="border-b border-ink font-sans text-hint text-ink">{keys}</kbd> {word}
+    </span>
+  );
+}
+
+function partInHand(evaluation: Evaluation | null, inHand: number): Evaluation | null {
+  if (!evaluation) return null;
+  return evaluation.portions[inHand] ?? evaluation;
+}
+
+function toSettle(part: Evaluation | null, whole: Evaluation | null, error: unknown): string[] {
+  const list: string[] = [];
+  if (error) list.push("an amount");
+  if (whole?.missing.some((item) => item.reading === "lines")) list.push("a name");
+  if (part && doughAnswer(part).out) list.push("dough");
+  return list;
+}
+
+function useDrawn(
+  draft: Draft,
+  inHand: number,
+  evaluation: Evaluation | null,
+  byId: ReadonlyMap<string, IngredientSummary>,
+) {
+  return useMemo(() => {
+    const offset = draft.portions.slice(0, inHand).reduce((sum, portion) => sum + portion.lines.length, 0);
+    const lines = draft.portions[inHand]?.lines ?? [];
+    const masses = new Map(evaluation?.lines.map((line) => [line.index - offset, line]));
+    const indexOf = new Map(lines.map((line, index) => [line.key, index]));
+    const rows: DrawnRow[] = [];
+    const layers: BowlLayer[] = [];
+    for (const line of groupLines(lines, byId).flatMap((group) => group.lines)) {
+      const mass = masses.get(indexOf.get(line.key) ?? -1);
+      const ingredient = line.ingredient ? byId.get(line.ingredient) : undefined;
+      if (!mass || !ingredient) continue;
+      const mark = markOf(ingredient);
+      const wet = WET_MARKS.has(mark) || mark === "drop";
+      rows.push({
+        key: line.key,
+        mass_g: mass.mass_g,
+        wet,
+        pinch: ["fragrance", "colorant", "decoration"].includes(ingredient.role),
+      });
+      if (!wet && mass.heaped_ml)
+        layers.push({ key: line.key, name: ingredient.short_name, ml: mass.heaped_ml, mark });
+    }
+    return { rows, layers };
+  }, [draft, inHand, evaluation, byId]);
+}

@@ -1,0 +1,270 @@
+import { forwardRef, useMemo } from "react";
+import { levelOf, profile, SURFACE } from "../../lib/bowl";
+import { fall, hairGrams, r } from "../../lib/hairs";
+import { Bowl, type BowlLayer } from "../../ui";
+import type { BowlZone } from "../../ui/Bowl";
+import type { Question } from "./questions";
+import type { Marks } from "./useMarks";
+
+/** A row of the formula as the drawing sees it. */
+export interface DrawnRow {
+  key: string;
+  mass_g: number;
+  wet: boolean;
+  pinch: boolean;
+}
+
+interface Props {
+  seed: string;
+  marks: Marks;
+  rows: readonly DrawnRow[];
+  layers: readonly BowlLayer[];
+  saturation: number | null;
+  state: string | null;
+  zones: readonly BowlZone[];
+  wanted: readonly [number | null, number | null];
+  questions: readonly Question[];
+  focusKey: string | undefined;
+  /** Left and right edge of the bowl's column. */
+  column: readonly [number, number];
+  batch_g: number;
+  sentence: string;
+}
+
+const PITCH_ROW = 1.5;
+const PITCH_LANDING = 1.9;
+
+/** Rows run on as hairs into the bowl; each question's line leaves the place that answers it. */
+export const DeskDrawing = forwardRef<SVGSVGElement, Props>(function DeskDrawing(props, ref) {
+  const { marks, column, questions, sentence } = props;
+  const [left, right] = column;
+  const channel = 46; // room for the capillaries beside the bowl
+  const radius = Math.min(164, (right - left - channel - 34) / 2);
+  const cx = left + 14 + radius;
+  const depth = radius * 1.26;
+  const rimY = Math.max(260, marks.height - depth - 96);
+  const bowl = { cx, rimY, radius, depth };
+  if (marks.width === 0 || radius < 40) return null;
+  return (
+    <svg
+      ref={ref}
+      role="img"
+      aria-label={sentence}
+      width={marks.width}
+      height={marks.height}
+      viewBox={`0 0 ${marks.width} ${marks.height}`}
+      className="pointer-events-none absolute inset-0"
+    >
+      <Bowl
+        seed={props.seed}
+        {...bowl}
+        layers={props.layers}
+        saturation={props.saturation}
+        state={props.state}
+        zones={props.zones}
+        wanted={props.wanted}
+        focusKey={props.focusKey}
+      >
+        <Pour {...props} bowl={bowl} />
+      </Bowl>
+      <Figure {...props} bowl={bowl} />
+      {questions.map((question, index) => (
+        <Capillary
+          key={question.id}
+          question={question}
+          index={index}
+          count={questions.length}
+          marks={marks}
+          bowl={bowl}
+          layers={props.layers}
+          level={props.saturation}
+        />
+      ))}
+    </svg>
+  );
+});
+
+interface BowlBox {
+  cx: number;
+  rimY: number;
+  radius: number;
+  depth: number;
+}
+
+const surfaceY = (bowl: BowlBox) => bowl.rimY + bowl.depth * (1 - SURFACE);
+
+function Pour({ marks, rows, batch_g, focusKey, bowl, layers }: Props & { bowl: BowlBox }) {
+  const hair = hairGrams(batch_g);
+  const landing = layers.length ? surfaceY(bowl) : bowl.rimY + bowl.depth * 0.94;
+  const half = bowl.radius * profile(layers.length ? SURFACE : 0.1) * 0.86;
+  const streams = useMemo(() => {
+    const total = rows.reduce((sum, row) => sum + Math.max(1, Math.round(row.mass_g / hair)), 0);
+    const pitch = Math.min(PITCH_LANDING, (half * 1.15) / Math.max(1, total));
+    let landed = 0;
+    return rows.map((row) => {
+      const count = row.mass_g > 0 ? Math.max(1, Math.round(row.mass_g / hair)) : 0;
+      const from = marks.rows.get(row.key);
+      const start = landed;
+      landed += count;
+      return { ...row, count, from, toX: bowl.cx + half * 0.34 - start * pitch, pitch };
+    });
+  }, [rows, marks, hair, bowl.cx, half]);
+  return (
+    <g fill="none">
+      {streams.map((stream) =>
+        stream.from && stream.count > 0 ? (
+          <Stream
+            key={stream.key}
+            stream={{ ...stream, from: stream.from }}
+            landing={landing}
+            bowl={bowl}
+            bold={stream.key === focusKey}
+          />
+        ) : null,
+      )}
+    </g>
+  );
+}
+
+interface StreamShape extends DrawnRow {
+  count: number;
+  from: { x: number; y: number };
+  toX: number;
+  pitch: number;
+}
+
+function Stream({
+  stream,
+  landing,
+  bowl,
+  bold,
+}: {
+  stream: StreamShape;
+  landing: number;
+  bowl: BowlBox;
+  bold: boolean;
+}) {
+  const { from, count, toX, pitch, wet, pinch } = stream;
+  const edge = bowl.cx - bowl.radius - 20;
+  const riser = Math.min(edge, from.x + 16);
+  const over = bowl.rimY - 26;
+  // Rows below the rim climb a thread beside the bowl and are tossed over it.
+  const low = from.y > over - 10;
+  const colour = wet ? "var(--vline)" : "var(--ink)";
+  const begin = low ? { x: riser, y: over } : from;
+  let whole = "";
+  let broken = "";
+  for (let index = 0; index < count; index++) {
+    const start = { x: begin.x, y: begin.y - (low ? index * 0.4 : index * PITCH_ROW) };
+    const end = { x: toX - index * pitch, y: landing };
+    const breaks = wet ? 1 : 0.5 + 0.24 * ((index * 0.618) % 1);
+    if (pinch) broken += fall(start, end, 0, 1);
+    else {
+      whole += fall(start, end, 0, breaks);
+      if (!wet) broken += fall(start, end, breaks, 1);
+    }
+  }
+  return (
+    <g stroke={colour}>
+      {low && (
+        <path
+          d={`M${r(from.x)} ${r(from.y)}H${r(riser - 6)}Q${r(riser)} ${r(from.y)} ${r(riser)} ${r(from.y - 6)}V${r(over)}`}
+          strokeWidth=".75"
+          strokeDasharray={pinch ? "1.500 3" : undefined}
+        />
+      )}
+      {whole && <path d={whole} strokeWidth={wet ? 0.9 : bold ? 1 : 0.75} />}
+      {broken && (
+        <path
+          d={broken}
+          strokeWidth="1"
+          strokeLinecap="round"
+          strokeDasharray={pinch ? "0.1 7" : "0.1 3.400"}
+        />
+      )}
+    </g>
+  );
+}
+
+function Figure({ saturation, state, bowl, marks }: Props & { bowl: BowlBox }) {
+  if (state === null) return null;
+  const x = bowl.cx + bowl.radius * 0.24;
+  const shown = saturation === null ? "–" : saturation >= 2.4 ? "over 2.4" : saturation.toFixed(2);
+  const top = Math.min(150, bowl.rimY - 190);
+  const question = marks.questions.get("hold");
+  return (
+    <g fill="var(--ink)">
+      {question && <path d={`M${r(x)} ${r(bowl.rimY - 46)}V${r(top + 4 - 108 + 30)}`} stroke="none" />}
+      <text x={x + 16} y={top} fontSize={saturation !== null && saturation >= 2.4 ? 40 : 72} fontWeight="350">
+        {shown}
+      </text>
+      <text x={x + 18} y={top + 34} fontSize="24">
+        {state}
+      </text>
+      <text x={x + 18} y={top + 56} fontSize="14" fill="var(--soft)">
+        {saturation === null ? "no powder" : "of what the"}
+      </text>
+      <text x={x + 18} y={top + 73} fontSize="14" fill="var(--soft)">
+        {saturation === null ? "to drink it" : "powders can drink"}
+      </text>
+    </g>
+  );
+}
+
+interface CapillaryProps {
+  question: Question;
+  index: number;
+  count: number;
+  marks: Marks;
+  bowl: BowlBox;
+  layers: readonly BowlLayer[];
+  level: number | null;
+}
+
+/** A glass thread from the place in the bowl to the rule above its question. */
+function Capillary({ question, index, count, marks, bowl, layers, level }: CapillaryProps) {
+  const mark = marks.questions.get(question.id);
+  if (!mark) return null;
+  const from = source(question.id, bowl, layers, level);
+  const lane = mark.x - 8 - (count - index) * 8;
+  const colour = question.out ? "var(--rosy)" : "var(--ink)";
+  const bend = 14;
+  const up = mark.y < from.y;
+  const rule = `V${r(mark.y + (up ? bend : -bend))}Q${r(lane)} ${r(mark.y)} ${r(lane + bend)} ${r(mark.y)}H${r(mark.right)}`;
+  const path =
+    question.id === "hold"
+      ? `M${r(from.x)} ${r(from.y)}V${r(mark.y + bend)}Q${r(from.x)} ${r(mark.y)} ${r(from.x + bend)} ${r(mark.y)}H${r(mark.right)}`
+      : `M${r(from.x)} ${r(from.y)}H${r(lane - bend)}Q${r(lane)} ${r(from.y)} ${r(lane)} ${r(from.y + (up ? -bend : bend))}${rule}`;
+  return (
+    <g>
+      <path d={path} fill="none" stroke={colour} strokeWidth={question.out ? 1.6 : 0.9} />
+      {question.id !== "hold" && (
+        <circle cx={from.x} cy={from.y} r="3" fill={colour} stroke="var(--lit)" strokeWidth="1.2" />
+      )}
+    </g>
+  );
+}
+
+function source(
+  id: Question["id"],
+  bowl: BowlBox,
+  layers: readonly BowlLayer[],
+  level: number | null,
+): { x: number; y: number } {
+  const { cx, rimY, radius, depth } = bowl;
+  const y = (t: number) => rimY + depth * (1 - t);
+  if (id === "hold") return { x: cx + radius * 0.24, y: rimY - 46 };
+  if (id === "cost") return { x: cx + radius * 0.31 + 4, y: rimY + depth + 20 };
+  const wanted = id === "foam" ? "needle" : "prism";
+  const total = layers.reduce((sum, layer) => sum + layer.ml, 0) || 1;
+  let below = 0;
+  for (const layer of layers) {
+    if (layer.mark === wanted) {
+      const t = SURFACE * ((below + layer.ml / 2) / total) ** 0.62;
+      return { x: cx + radius * profile(t) * 0.8, y: y(t) };
+    }
+    below += layer.ml;
+  }
+  const t = id === "foam" ? SURFACE * 0.8 : Math.min(SURFACE * 0.4, levelOf(level ?? 0.4) * 0.7);
+  return { x: cx + radius * profile(t) * 0.8, y: y(t) };
+}

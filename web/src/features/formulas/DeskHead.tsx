@@ -1,0 +1,166 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import {
+  type FormulaAnswer,
+  type Method,
+  messageOf,
+  useDeleteFormula,
+  useKeepVersion,
+  useRestoreFormula,
+} from "../../api";
+import { Button, Dialog, Field, Menu, MenuItem, useNotice } from "../../ui";
+import { type Draft, toFile } from "./draft";
+import type { SaveState } from "./useAutosave";
+
+interface Props {
+  draft: Draft;
+  answer: FormulaAnswer;
+  methods: readonly Method[];
+  change: (change: (draft: Draft) => Draft, field?: string) => void;
+  save: SaveState;
+  /** What still asks for a hand. */
+  settle: readonly string[];
+}
+
+const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things"];
+
+/** Name, version, method, whether it is saved, and what is still to settle. */
+export function DeskHead({ draft, answer, methods, change, save, settle }: Props) {
+  const [keeping, setKeeping] = useState(false);
+  return (
+    <div className="relative z-10 w-[560px] max-w-[56vw] pb-1 pt-1">
+      <h1 className="flex items-baseline">
+        <input
+          aria-label="Name of the formula"
+          className="w-full bg-transparent text-title font-[350] leading-[1.1] focus-visible:bg-lit"
+          value={draft.name}
+          maxLength={200}
+          onChange={(event) => change((before) => ({ ...before, name: event.target.value }), "name")}
+        />
+      </h1>
+      <p className="text-row text-soft">
+        Version {answer.version},{" "}
+        <select
+          aria-label="Method"
+          className="written appearance-none text-row text-ink"
+          value={draft.method}
+          onChange={(event) =>
+            change((before) => ({ ...before, method: event.target.value as Draft["method"] }))
+          }
+        >
+          {methods.map((method) => (
+            <option key={method.id} value={method.id}>
+              {method.name.toLowerCase()}
+            </option>
+          ))}
+        </select>
+        . {NUMBER_WORDS[settle.length]} to settle
+        {settle.length > 0 && (
+          <>
+            : <b className="text-rosy">{settle.join(", ")}</b>
+          </>
+        )}
+        .{" "}
+        <span role="status" className={save.kind === "saved" || save.kind === "saving" ? "" : "text-rosy"}>
+          {saveWords(save)}
+        </span>{" "}
+        <HeadMenu draft={draft} answer={answer} onKeep={() => setKeeping(true)} />
+      </p>
+      <KeepVersion open={keeping} onOpenChange={setKeeping} id={answer.id} />
+    </div>
+  );
+}
+
+function saveWords(save: SaveState): string {
+  if (save.kind === "saved") return "Saved.";
+  if (save.kind === "saving") return "Saving…";
+  if (save.kind === "offline") return "Not saved yet: the studio does not answer. Kept here, trying again.";
+  if (save.kind === "refused") return save.message;
+  return "Changed in another tab.";
+}
+
+function HeadMenu({ draft, answer, onKeep }: { draft: Draft; answer: FormulaAnswer; onKeep: () => void }) {
+  const navigate = useNavigate();
+  const say = useNotice();
+  const remove = useDeleteFormula();
+  const restore = useRestoreFormula();
+  const onDelete = async () => {
+    try {
+      await remove.mutateAsync(answer.id);
+      say(`"${draft.name}" is put aside.`, {
+        action: { label: "Bring it back", run: () => void restore.mutateAsync(answer.id) },
+      });
+      await navigate("/");
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <Menu label="More for this formula" trigger="···">
+      <MenuItem onSelect={onKeep}>Keep this version…</MenuItem>
+      <MenuItem onSelect={() => saveFile(draft)}>Save as a formula file</MenuItem>
+      <MenuItem onSelect={() => void onDelete()}>Put it aside</MenuItem>
+    </Menu>
+  );
+}
+
+function KeepVersion({
+  open,
+  onOpenChange,
+  id,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  id: number;
+}) {
+  const [note, setNote] = useState("");
+  const keep = useKeepVersion();
+  const say = useNotice();
+  const onKeep = async () => {
+    try {
+      await keep.mutateAsync({ id, note });
+      say("This version is kept; the next change starts a new one.");
+      onOpenChange(false);
+      setNote("");
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Keep this version"
+      lead="It stays as it is; the next change starts a new one."
+    >
+      <form
+        className="mt-5 flex items-end gap-6"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void onKeep();
+        }}
+      >
+        <Field
+          className="flex-1"
+          label="What is it, in a few words?"
+          value={note}
+          maxLength={500}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <Button primary type="submit" hint="Enter">
+          Keep it
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+function saveFile(draft: Draft): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(
+    new Blob([`${JSON.stringify(toFile(draft), null, 2)}\n`], { type: "application/json" }),
+  );
+  link.download = `${draft.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "formula"}.json`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}

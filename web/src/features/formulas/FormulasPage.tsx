@@ -1,0 +1,187 @@
+import { type DragEvent, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import {
+  type FormulaFile,
+  type FormulaGlance,
+  messageOf,
+  useCreateFormula,
+  useFormulas,
+  useReference,
+} from "../../api";
+import { figure, grams } from "../../lib/numbers";
+import { Button, Strip, useNotice } from "../../ui";
+import { emptyFormula } from "./draft";
+
+/** All formulas, each with the one thing to know at a glance: does its dough fit its method? */
+export function FormulasPage() {
+  const formulas = useFormulas();
+  const reference = useReference();
+  const create = useCreateFormula();
+  const navigate = useNavigate();
+  const say = useNotice();
+  const file = useRef<HTMLInputElement>(null);
+  const [search, setSearch] = useState("");
+
+  const open = async (formula: FormulaFile) => {
+    try {
+      const made = await create.mutateAsync(formula);
+      await navigate(`/formulas/${made.id}`);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const takeFile = async (given: File | undefined) => {
+    if (!given) return;
+    try {
+      await open(JSON.parse(await given.text()) as FormulaFile);
+    } catch {
+      say(`"${given.name}" is not a formula file; choose a JSON file saved from a Desk.`, { asks: true });
+    }
+  };
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    void takeFile(event.dataTransfer.files[0]);
+  };
+
+  const list = (formulas.data?.formulas ?? []).filter((row) => fits(row, search));
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: dropping a file is a shortcut for the button beside it
+    <div className="pb-16 pl-14 pr-9" onDragOver={(event) => event.preventDefault()} onDrop={onDrop}>
+      <div className="flex items-end justify-between pt-2">
+        <div>
+          <h1>Formulas</h1>
+          <p className="text-row text-soft">{summary(formulas.data?.formulas)}</p>
+        </div>
+        <div className="flex items-end gap-6">
+          <input
+            type="search"
+            aria-label="Search formulas"
+            placeholder="Name, method or ingredient"
+            className="written w-60 py-1 text-body placeholder:text-soft"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <Button onClick={() => file.current?.click()}>Open a file</Button>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            className="hidden"
+            aria-label="Formula file"
+            onChange={(event) => void takeFile(event.target.files?.[0])}
+          />
+          <Button onClick={() => void open(emptyFormula())}>Empty formula</Button>
+          <Button primary onClick={() => void navigate("/recipes/new")}>
+            Paste a recipe
+          </Button>
+        </div>
+      </div>
+      {formulas.error && <p className="pt-6 text-reading text-rosy">{messageOf(formulas.error)}</p>}
+      {formulas.data && formulas.data.formulas.length === 0 && (
+        <p className="pt-10 text-reading">
+          No formula yet. Paste a recipe as you found it, in cups or in grams, and see whether it would hold.
+        </p>
+      )}
+      {list.length > 0 && (
+        <table className="mt-6 w-full">
+          <thead>
+            <tr className="text-left text-caption italic text-soft">
+              <th scope="col" className="font-normal">
+                Formula
+              </th>
+              <th scope="col" className="font-normal">
+                Method
+              </th>
+              <th scope="col" className="w-[190px] font-normal">
+                <span className="block pl-[86px]">wanted</span>
+              </th>
+              <th scope="col" className="font-normal">
+                Dough
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Batch
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Changed
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((row) => (
+              <Row
+                key={row.id}
+                row={row}
+                band={reference.data?.methods.find((method) => method.id === row.method)}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {formulas.data && formulas.data.formulas.length > 0 && list.length === 0 && (
+        <p className="pt-8 text-reading text-soft">No formula holds "{search}".</p>
+      )}
+    </div>
+  );
+}
+
+function Row({
+  row,
+  band,
+}: {
+  row: FormulaGlance;
+  band: { saturation_low: number | null; saturation_high: number | null } | undefined;
+}) {
+  const low = row.wanted_states.includes("crumbly dough") ? 0.3 : (band?.saturation_low ?? undefined);
+  const wanted =
+    band && band.saturation_low !== null ? { low, high: band.saturation_high ?? undefined } : undefined;
+  const off = row.fits === false;
+  const word = row.state ?? "empty";
+  return (
+    <tr className="border-b-[0.9px] border-ink hover:bg-lit">
+      <td className="py-2">
+        <Link className="text-state hover:underline hover:underline-offset-4" to={`/formulas/${row.id}`}>
+          {row.name}
+        </Link>
+        <span className="block max-w-[420px] truncate text-caption text-soft">
+          {row.ingredients.slice(0, 6).join(", ").toLowerCase()}
+        </span>
+      </td>
+      <td className="text-body">{row.method_name}</td>
+      <td>
+        <Strip
+          id={`formula${row.id}`}
+          min={0}
+          max={2.4}
+          wanted={wanted}
+          value={row.saturation}
+          text={`Saturation ${row.saturation === null ? "not known" : figure(row.saturation)}, ${word}${off ? ", not as wanted" : ""}`}
+          format={(v) => v.toFixed(2)}
+        />
+      </td>
+      <td className={`text-body font-semibold ${off ? "text-rosy" : ""}`}>
+        {word}
+        {off && <span className="block text-caption">not {row.wanted_states.join(" or ")}</span>}
+      </td>
+      <td className="text-right text-body">{grams(row.mass_g)} g</td>
+      <td className="text-right text-caption text-soft">
+        <time dateTime={row.updated_at}>
+          {new Date(row.updated_at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}
+        </time>
+      </td>
+    </tr>
+  );
+}
+
+function fits(row: FormulaGlance, search: string): boolean {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const text = `${row.name} ${row.method_name} ${row.ingredients.join(" ")}`.toLowerCase();
+  return words.every((word) => text.includes(word));
+}
+
+function summary(rows: readonly FormulaGlance[] | undefined): string {
+  if (!rows) return "Opening…";
+  const off = rows.filter((row) => row.fits === false).length;
+  const count = `${rows.length} ${rows.length === 1 ? "formula" : "formulas"}`;
+  if (off === 0) return `${count}; every dough is where its method wants it.`;
+  return `${count}; ${off} would not give the dough ${off === 1 ? "its method wants" : "their methods want"}.`;
+}

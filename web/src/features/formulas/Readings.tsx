@@ -1,0 +1,121 @@
+import { useState } from "react";
+import { figure } from "../../lib/numbers";
+import { KindGlyph, Strip } from "../../ui";
+import type { Question, StripReading } from "./questions";
+
+interface Props {
+  questions: readonly Question[];
+  width: number;
+  /** Marks the rules the capillaries run to. */
+  capillaries: boolean;
+}
+
+/** The questions and their strips; one strip at a time opens and explains itself. */
+export function Readings({ questions, width, capillaries }: Props) {
+  const [open, setOpen] = useState<string | null>(null);
+  return (
+    <div className="relative">
+      {questions.some((question) => question.readings.some((reading) => reading.scale.wanted)) && (
+        <p
+          className="absolute -top-6 text-caption italic"
+          style={{ left: width - 297 + 172 * 0.55, transform: "translateX(-50%)" }}
+          aria-hidden="true"
+        >
+          wanted
+        </p>
+      )}
+      {questions.map((question) => (
+        <section key={question.id} aria-labelledby={`q-${question.id}`} className="pb-3">
+          <div
+            data-question={question.id}
+            data-out={question.out || undefined}
+            className={`flex items-baseline justify-between border-t-[0.9px] pt-1.5 ${question.out ? "border-rosy" : "border-ink"} ${capillaries ? "border-t-transparent" : ""}`}
+          >
+            <h2 id={`q-${question.id}`} className="text-row italic text-soft">
+              {question.title}
+            </h2>
+            <p className={`text-body font-bold ${question.out ? "text-rosy" : ""}`}>{question.answer}</p>
+          </div>
+          {question.readings.map((reading) => (
+            <Row
+              key={reading.id}
+              reading={reading}
+              width={width}
+              open={open === reading.id}
+              onToggle={() => setOpen(open === reading.id ? null : reading.id)}
+            />
+          ))}
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function Row({
+  reading,
+  width,
+  open,
+  onToggle,
+}: {
+  reading: StripReading;
+  width: number;
+  open: boolean;
+  onToggle: () => void;
+}) {
+  const { shown, unit, label, out } = reading;
+  const text = `${label}: ${shown} ${unit}${wantedWords(reading)}`;
+  const strip = (
+    <Strip
+      id={reading.id}
+      {...reading.scale}
+      value={reading.value}
+      band={reading.band}
+      span={reading.span}
+      text={text}
+      format={reading.format}
+      open={open}
+      width={open ? width - 8 : 172}
+    />
+  );
+  return (
+    <div>
+      <div className="grid grid-cols-[minmax(0,1fr)_180px_minmax(108px,auto)] items-center gap-2">
+        <button
+          type="button"
+          aria-expanded={open}
+          className="flex min-h-7 items-center gap-2 text-left text-body hover:underline hover:underline-offset-4"
+          onClick={onToggle}
+        >
+          <KindGlyph kind={reading.kind} />
+          {label}
+        </button>
+        <span>{!open && strip}</span>
+        <p className={`text-right ${out ? "text-rosy" : ""}`}>
+          <span
+            className={open ? "text-title font-[350]" : "text-reading font-semibold"}
+            data-reading={reading.id}
+          >
+            {shown}
+          </span>{" "}
+          <span className={`text-caption ${out ? "" : "text-soft"}`}>{unit}</span>
+        </p>
+      </div>
+      {open && (
+        <div className="pb-3 pt-1">
+          {strip}
+          <p className="mt-2 text-label">
+            {reading.explained} <span className="text-soft">Kind: {reading.kind}.</span>
+          </p>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function wantedWords({ scale }: StripReading): string {
+  const { low, high } = scale.wanted ?? {};
+  if (low !== undefined && high !== undefined) return `, wanted ${figure(low)} to ${figure(high)}`;
+  if (low !== undefined) return `, wanted at least ${figure(low)}`;
+  if (high !== undefined) return `, wanted at most ${figure(high)}`;
+  return "";
+}

@@ -1,0 +1,154 @@
+import type { FormulaFile, FormulaLine, FormulaPortion } from "../../api";
+
+/** The formula being worked on: plain functions on it, and its undo history. */
+export type DraftLine = FormulaLine & { key: string };
+export type DraftPortion = Omit<FormulaPortion, "lines"> & { lines: DraftLine[] };
+export type Draft = Omit<FormulaFile, "portions"> & { portions: DraftPortion[] };
+
+let counter = 0;
+const nextKey = (): string => `line${++counter}`;
+
+export function newLine(patch: Partial<FormulaLine> = {}): DraftLine {
+  return {
+    ingredient: null,
+    amount: "0",
+    unit: "g",
+    text: "",
+    phase: "",
+    notes: [],
+    suggestions: [],
+    locked: false,
+    min_g: null,
+    max_g: null,
+    poured_g: null,
+    ...patch,
+    key: nextKey(),
+  };
+}
+
+export function emptyFormula(name = "New formula"): FormulaFile {
+  return {
+    format: "rosy-kettle/formula",
+    version: 1,
+    name,
+    method: "betaine-dough",
+    batch_g: 1000,
+    portions: [{ name: "body", lines: [], share_pct: null, mass_g: null, split: null }],
+    piece: { mass_g: null, half_thickness_mm: null, packing: null },
+    use: {
+      dose_g: null,
+      way: null,
+      tub_l: 150,
+      tub_area_m2: 0.8,
+      bath_c: 38,
+      hardness: "moderate",
+      alkalinity_mg_l: null,
+      tap_ph: null,
+    },
+    room: { temperature_c: 21, humidity_pct: 40 },
+    heat: { wet_c: null, bowl_j_k: null },
+    product: {},
+  };
+}
+
+export function toDraft(formula: FormulaFile): Draft {
+  const portions = formula.portions.length ? formula.portions : emptyFormula().portions;
+  return {
+    ...formula,
+    portions: portions.map((portion) => ({ ...portion, lines: portion.lines.map((line) => newLine(line)) })),
+  };
+}
+
+export function toFile(draft: Draft): FormulaFile {
+  return {
+    ...draft,
+    portions: draft.portions.map((portion) => ({
+      ...portion,
+      lines: portion.lines.map(({ key: _key, ...line }) => line),
+    })),
+  };
+}
+
+const mapLines = (draft: Draft, change: (lines: DraftLine[], portion: number) => DraftLine[]): Draft => ({
+  ...draft,
+  portions: draft.portions.map((portion, index) => ({ ...portion, lines: change(portion.lines, index) })),
+});
+
+export function patchLine(draft: Draft, key: string, patch: Partial<FormulaLine>): Draft {
+  return mapLines(draft, (lines) => lines.map((line) => (line.key === key ? { ...line, ...patch } : line)));
+}
+
+export function addLines(draft: Draft, portion: number, added: readonly DraftLine[]): Draft {
+  return mapLines(draft, (lines, index) => (index === portion ? [...lines, ...added] : lines));
+}
+
+export function removeLine(draft: Draft, key: string): Draft {
+  return mapLines(draft, (lines) => lines.filter((line) => line.key !== key));
+}
+
+export function duplicateLine(draft: Draft, key: string): Draft {
+  return mapLines(draft, (lines) =>
+    lines.flatMap((line) => (line.key === key ? [line, { ...line, key: nextKey() }] : [line])),
+  );
+}
+
+/** Swap a line with another one of its portion. */
+export function swapLines(draft: Draft, key: string, other: string): Draft {
+  return mapLines(draft, (lines) => {
+    const a = lines.findIndex((line) => line.key === key);
+    const b = lines.findIndex((line) => line.key === other);
+    if (a < 0 || b < 0) return lines;
+    const next = [...lines];
+    [next[a], next[b]] = [lines[b] as DraftLine, lines[a] as DraftLine];
+    return next;
+  });
+}
+
+/** Undo history. Typing in one field is one step, however many keys it took. */
+export interface History {
+  past: Draft[];
+  present: Draft;
+  future: Draft[];
+  field: string;
+  at: number;
+}
+
+export type HistoryAction =
+  | { type: "change"; change: (draft: Draft) => Draft; field: string; at: number }
+  | { type: "undo" }
+  | { type: "redo" }
+  | { type: "replace"; draft: Draft };
+
+const MOST_STEPS = 300;
+const ONE_STEP_MS = 1500;
+
+export function history(state: History, action: HistoryAction): History {
+  switch (action.type) {
+    case "change": {
+      const present = action.change(state.present);
+      if (present === state.present) return state;
+      const goesOn =
+        action.field !== "" && action.field === state.field && action.at - state.at < ONE_STEP_MS;
+      const past = goesOn ? state.past : [...state.past, state.present].slice(-MOST_STEPS);
+      return { past, present, future: [], field: action.field, at: action.at };
+    }
+    case "undo": {
+      const before = state.past.at(-1);
+      if (!before) return state;
+      return {
+        past: state.past.slice(0, -1),
+        present: before,
+        future: [state.present, ...state.future],
+        field: "",
+        at: 0,
+      };
+    }
+    case "redo": {
+      const [next, ...rest] = state.future;
+      if (!next) return state;
+      return { past: [...state.past, state.present], present: next, future: rest, field: "", at: 0 };
+    }
+    case "replace":
+      return { past: [], present: action.draft, future: [], field: "", at: 0 };
+  }
+}

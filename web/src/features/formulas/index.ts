@@ -1,0 +1,3 @@
+export { DeskPage } from "./DeskPage";
+export { emptyFormula, newLine } from "./draft";
+export { FormulasPage } from "./FormulasPage";

@@ -1,0 +1,107 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { ApiError, type FormulaAnswer, type FormulaFile, getFormula, putFormula } from "../../api";
+import { type Draft, toFile } from "./draft";
+
+export type SaveState =
+  | { kind: "saved" }
+  | { kind: "saving" }
+  | { kind: "offline"; message: string }
+  | { kind: "refused"; message: string }
+  | { kind: "conflict"; theirs: FormulaAnswer };
+
+const PAUSE_MS = 250;
+const RETRY_MS = 2000;
+
+/** Work not yet acknowledged by the server, kept in the browser until it is. */
+interface Unsaved {
+  revision: number;
+  formula: FormulaFile;
+}
+const unsavedKey = (id: number) => `rosy-kettle-unsaved-${id}`;
+
+export function unsavedWork(id: number): Unsaved | null {
+  const text = localStorage.getItem(unsavedKey(id));
+  if (!text) return null;
+  try {
+    return JSON.parse(text) as Unsaved;
+  } catch {
+    localStorage.removeItem(unsavedKey(id));
+    return null;
+  }
+}
+
+export function dropUnsavedWork(id: number): void {
+  localStorage.removeItem(unsavedKey(id));
+}
+
+/** Saves every change a moment after it is made; one request at a time, never over another tab's work. */
+export function useAutosave(id: number, startRevision: number, draft: Draft, startDirty: boolean) {
+  const [state, setState] = useState<SaveState>({ kind: "saved" });
+  const [revision, setRevision] = useState(startRevision);
+  const revisionRef = useRef(startRevision);
+  const latest = useRef(draft);
+  const savedDraft = useRef<Draft | null>(startDirty ? null : draft);
+  const busy = useRef(false);
+  const timer = useRef(0);
+  const blocked = useRef(false);
+
+  const flush = useCallback(async () => {
+    if (busy.current || blocked.current || latest.current === savedDraft.current) return;
+    busy.current = true;
+    const sent = latest.current;
+    try {
+      const answer = await putFormula(id, revisionRef.current, toFile(sent));
+      revisionRef.current = answer.revision;
+      setRevision(answer.revision);
+      savedDraft.current = sent;
+      if (latest.current === sent) {
+        dropUnsavedWork(id);
+        setState({ kind: "saved" });
+      } else timer.current = window.setTimeout(() => void flush(), 0);
+    } catch (error) {
+      const refusal = error instanceof ApiError ? error : null;
+      if (refusal?.status === 409) {
+        blocked.current = true;
+        setState({ kind: "conflict", theirs: await getFormula(id) });
+      } else if (refusal && refusal.status >= 400 && refusal.status < 500) {
+        setState({ kind: "refused", message: refusal.message });
+      } else {
+        setState({ kind: "offline", message: refusal?.message ?? "" });
+        timer.current = window.setTimeout(() => void flush(), RETRY_MS);
+      }
+    } finally {
+      busy.current = false;
+    }
+  }, [id]);
+
+  useEffect(() => {
+    latest.current = draft;
+    if (draft === savedDraft.current || blocked.current) return;
+    setState((before) => (before.kind === "offline" ? before : { kind: "saving" }));
+    localStorage.setItem(
+      unsavedKey(id),
+      JSON.stringify({ revision: revisionRef.current, formula: toFile(draft) } satisfies Unsaved),
+    );
+    clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => void flush(), PAUSE_MS);
+    return () => clearTimeout(timer.current);
+  }, [draft, flush, id]);
+
+  // Leaving the page must not wait for the pause.
+  useEffect(() => () => void flush(), [flush]);
+
+  /** After a conflict: go on from the server's revision with the draft now in hand. */
+  const settle = useCallback(
+    (theirs: FormulaAnswer, keepMine: boolean) => {
+      revisionRef.current = theirs.revision;
+      setRevision(theirs.revision);
+      blocked.current = false;
+      savedDraft.current = null;
+      setState({ kind: "saving" });
+      if (keepMine) void flush();
+      else dropUnsavedWork(id);
+    },
+    [flush, id],
+  );
+  return { state, revision, settle, flush };
+}

@@ -1,0 +1,1 @@
+export { LookPage } from "./LookPage";

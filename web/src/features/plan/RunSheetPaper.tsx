@@ -1,0 +1,99 @@
+import type { RunSheet } from "../../api";
+import { grams, scaleGrams } from "../../lib/numbers";
+
+/** The sheet that goes to the bench: one page of A4 or Letter. */
+export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
+  const portions = new Set(sheet.groups.map((group) => group.portion)).size;
+  return (
+    <article
+      aria-label="Run sheet"
+      className="mt-6 grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-x-12 bg-lit px-10 py-8 max-[900px]:grid-cols-1 print:mt-0 print:grid-cols-[5fr_6fr] print:gap-x-8 print:p-0"
+    >
+      <header className="col-span-full flex items-baseline justify-between border-b-2 border-ink pb-2">
+        <h2 className="text-[28px] font-[350] print:text-[20pt]">{sheet.name}</h2>
+        <p className="text-reading">
+          {sheet.pieces} × {grams(sheet.piece_mass_g)} g, {sheet.method_name.toLowerCase()}
+        </p>
+      </header>
+      <section aria-label="Weigh everything first" className="pt-4">
+        <h3 className="text-reading italic">Weigh everything first</h3>
+        <table className="mt-1 w-full text-body">
+          <thead>
+            <tr className="text-caption italic text-soft">
+              <th scope="col" className="text-left font-normal">
+                <span className="sr-only">Ingredient</span>
+              </th>
+              <th scope="col" className="text-right font-normal">
+                g
+              </th>
+              <th scope="col" className="text-right font-normal">
+                oz
+              </th>
+              <th scope="col" className="w-20 text-right font-normal">
+                weighed
+              </th>
+            </tr>
+          </thead>
+          {sheet.groups.map((group) => (
+            <tbody key={`${group.portion}${group.phase}`}>
+              <tr>
+                <th
+                  scope="colgroup"
+                  colSpan={4}
+                  className="pt-2 text-left text-caption font-normal italic text-soft"
+                >
+                  {portions > 1 ? `${group.portion}: ${group.label.toLowerCase()}` : group.label}
+                </th>
+              </tr>
+              {group.lines.map((line, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: the same ingredient may stand twice
+                <tr key={`${line.ingredient}${index}`} className="border-b-[0.9px] border-ink">
+                  <td className="py-0.5">
+                    {line.name}
+                    {line.note && <span className="block text-hint text-soft">{line.note}</span>}
+                  </td>
+                  <td className="text-right text-reading font-semibold">{scaleGrams(line.mass_g)}</td>
+                  <td className="text-right text-caption">{line.mass_oz.toFixed(2)}</td>
+                  <td />
+                </tr>
+              ))}
+            </tbody>
+          ))}
+          <tfoot>
+            <tr className="border-t-2 border-ink text-reading font-semibold">
+              <td className="pt-1">All together</td>
+              <td className="pt-1 text-right">{scaleGrams(sheet.batch_g)}</td>
+              <td className="pt-1 text-right text-caption">{sheet.batch_oz.toFixed(2)}</td>
+              <td />
+            </tr>
+          </tfoot>
+        </table>
+        {sheet.left_out.length > 0 && (
+          <p className="pt-2 text-label font-semibold text-rosy">
+            Not on this sheet: {sheet.left_out.join("; ")}.
+          </p>
+        )}
+      </section>
+      <section aria-label="Then, in this order" className="pt-4">
+        <h3 className="text-reading italic">Then, in this order</h3>
+        <ol className="mt-1">
+          {sheet.steps.map((step) => (
+            <li key={step.number} className="grid grid-cols-[26px_1fr] border-b-[0.9px] border-ink py-1.5">
+              <span className="text-reading font-semibold">{step.number}</span>
+              <span className="text-body">
+                {step.text}
+                {step.caution && <b className="block text-label font-semibold text-rosy">{step.caution}</b>}
+              </span>
+            </li>
+          ))}
+        </ol>
+        <h3 className="pt-3 text-caption italic text-soft">Always</h3>
+        <ul className="text-caption">
+          {sheet.cautions.map((caution) => (
+            <li key={caution}>{caution}</li>
+          ))}
+        </ul>
+      </section>
+    </article>
+  );
+}

@@ -1,0 +1,2 @@
+export { PlanIndexPage } from "./PlanIndexPage";
+export { PlanPage } from "./PlanPage";

@@ -1,0 +1,49 @@
+import type { RecipeAnswer, RecipeLine } from "../../api";
+
+/** What was read, with the maker's own corrections laid over it. */
+export interface ReviewLine extends RecipeLine {
+  /** The line as pasted: corrections stay with it while the text around it changes. */
+  key: string;
+  changed: boolean;
+  /** The name the reader did not know, to be learned with the choice. */
+  unknownName: string | null;
+}
+
+export type Corrections = ReadonlyMap<string, Partial<RecipeLine>>;
+
+export function reviewLines(
+  read: RecipeAnswer,
+  corrections: Corrections,
+  dropped: ReadonlySet<string>,
+): ReviewLine[] {
+  const seen = new Map<string, number>();
+  return read.lines.flatMap((line) => {
+    const count = (seen.get(line.text) ?? 0) + 1;
+    seen.set(line.text, count);
+    const key = `${line.text}#${count}`;
+    if (dropped.has(key)) return [];
+    const correction = corrections.get(key);
+    return [
+      {
+        ...line,
+        ...correction,
+        key,
+        changed: correction !== undefined,
+        unknownName: line.ingredient === null ? nameOf(line) : null,
+      },
+    ];
+  });
+}
+
+/** How sure a line is: understood, guessed, or asking. */
+export function sureness(line: ReviewLine): "read" | "guessed" | "asks" {
+  if (line.ingredient === null) return "asks";
+  if (line.changed) return "read";
+  if (line.notes.some((note) => note.includes("?") || note.startsWith("no amount"))) return "asks";
+  return line.notes.length ? "guessed" : "read";
+}
+
+function nameOf(line: RecipeLine): string | null {
+  const quoted = line.notes.map((note) => /^"(.*)" is not known$/.exec(note)?.[1]).find(Boolean);
+  return quoted ?? null;
+}

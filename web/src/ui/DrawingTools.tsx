@@ -1,0 +1,91 @@
+import { useState } from "react";
+import { Dialog } from "./Dialog";
+
+interface Props {
+  name: string;
+  /** The same numbers as a table. */
+  columns: readonly string[];
+  rows: readonly (readonly string[])[];
+  /** The drawing's own element, for saving. */
+  svg: () => SVGSVGElement | null;
+}
+
+/** What every drawing offers: its table, and its file. */
+export function DrawingTools({ name, columns, rows, svg }: Props) {
+  const [open, setOpen] = useState(false);
+  const file = name.toLowerCase().replace(/[^a-z0-9]+/g, "-");
+  return (
+    <>
+      <button type="button" className="border-b border-ink text-caption" onClick={() => setOpen(true)}>
+        As a table
+      </button>
+      <Dialog open={open} onOpenChange={setOpen} title={name} lead="The numbers the drawing is made of.">
+        <table className="mt-4 w-full text-label">
+          <thead>
+            <tr>
+              {columns.map((column, index) => (
+                <th
+                  key={column}
+                  scope="col"
+                  className={`rule py-1 font-normal italic text-soft ${index ? "text-right" : "text-left"}`}
+                >
+                  {column}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={`${row[0]}-${index}`} className="rule border-b">
+                {row.map((cell, column) => (
+                  <td key={columns[column]} className={`py-1 ${column ? "text-right" : ""}`}>
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-5 flex gap-6">
+          <button
+            type="button"
+            className="border-b border-ink text-label"
+            onClick={() => save(`${file}.csv`, csv(columns, rows), "text/csv")}
+          >
+            Save as CSV
+          </button>
+          <button
+            type="button"
+            className="border-b border-ink text-label"
+            onClick={() => {
+              const drawing = svg();
+              if (drawing) save(`${file}.svg`, standalone(drawing), "image/svg+xml");
+            }}
+          >
+            Save the drawing as SVG
+          </button>
+        </p>
+      </Dialog>
+    </>
+  );
+}
+
+function csv(columns: readonly string[], rows: readonly (readonly string[])[]): string {
+  const quote = (cell: string) => (/[",\n]/.test(cell) ? `"${cell.replace(/"/g, '""')}"` : cell);
+  return `${[columns, ...rows].map((row) => row.map(quote).join(",")).join("\n")}\n`;
+}
+
+/** The drawing with its colours written in, so that it stands alone. */
+function standalone(drawing: SVGSVGElement): string {
+  const style = getComputedStyle(document.documentElement);
+  const text = new XMLSerializer().serializeToString(drawing);
+  return text.replace(/var\((--[a-z]+)\)/g, (_, token: string) => style.getPropertyValue(token).trim());
+}
+
+function save(file: string, content: string, type: string): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(new Blob([content], { type }));
+  link.download = file;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}

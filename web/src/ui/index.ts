@@ -1,0 +1,14 @@
+export { Bowl, type BowlLayer, bowlSentence } from "./Bowl";
+export { BowlSmall } from "./BowlSmall";
+export { Button } from "./Button";
+export { Dialog } from "./Dialog";
+export { DrawingTools } from "./DrawingTools";
+export { Field } from "./Field";
+export { GrainKey } from "./GrainKey";
+export { IngredientPicker } from "./IngredientPicker";
+export { KettleMark } from "./KettleMark";
+export { type Kind, KindGlyph } from "./KindGlyph";
+export { Menu, MenuItem } from "./Menu";
+export { NoticeProvider, useNotice } from "./Notice";
+export { Strip, type StripProps } from "./Strip";
+export { TooltipProvider, Whisper } from "./Whisper";
