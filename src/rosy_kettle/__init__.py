@@ -1,0 +1,1 @@
+"""Rosy Kettle: a workbench for people who formulate and make solid bath products."""

@@ -121,7 +121,7 @@ def main() -> None:
         sys.exit(BAD_INPUT)
     except (click.Abort, KeyboardInterrupt):
         sys.exit(BAD_INPUT)
-    except Exception:
+    except Exception:  # noqa: BLE001 - the outermost place: print the trace, say it is our bug
         traceback.print_exc()
         sys.exit(OUR_BUG)
 

@@ -19,7 +19,9 @@ from rosy_kettle.usecases.studio_tables import learned_synonyms, studio_tables
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint("evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")], abp_responses={422: ErrorAnswer})
+blueprint = APIBlueprint(
+    "evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")], abp_responses={422: ErrorAnswer}
+)
 
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})

@@ -133,7 +133,9 @@ def add_synonym(path: IngredientPath, body: SynonymSave) -> Response:
     return respond(answer, 201)
 
 
-@blueprint.delete("/<string:ingredient_id>/synonyms/<string:phrase>", summary="Forget a learned name", responses={200: IngredientAnswer})
+@blueprint.delete(
+    "/<string:ingredient_id>/synonyms/<string:phrase>", summary="Forget a learned name", responses={200: IngredientAnswer}
+)
 def remove_synonym(path: SynonymPath) -> Response:
     with _studio().writing() as session:
         delete_synonym(session, path.phrase)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import cache
+from collections.abc import Hashable
 from typing import Any
 
 from flask import Response
@@ -12,8 +13,8 @@ __all__ = ["respond"]
 
 
 @cache
-def _adapter(kind: type[Any]) -> TypeAdapter[Any]:
-    return TypeAdapter(kind)
+def _adapter(kind: Hashable) -> TypeAdapter[Any]:
+    return TypeAdapter[Any](kind)
 
 
 def respond(value: Any, status: int = 200) -> Response:

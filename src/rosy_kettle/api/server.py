@@ -45,4 +45,3 @@ def serve_studio(host: str, port: int, *, seed_demo: bool = False, folder: Path 
 
 def _stop(_signal: int, _frame: FrameType | None) -> None:
     raise KeyboardInterrupt
-

@@ -100,15 +100,15 @@ def evaluate(formula: Formula, tables: Tables) -> Evaluation:
     portions: tuple[Evaluation, ...] = ()
     if len(formula.portions) > 1:
         portions = tuple(
-            _evaluate_lines(formula, tables, [item for item in weighed if item.portion == index], with_dough=True, name=portion.name)
+            _evaluate_lines(
+                formula, tables, [item for item in weighed if item.portion == index], with_dough=True, name=portion.name
+            )
             for index, portion in enumerate(formula.portions)
         )
     return replace(whole, portions=portions, missing=tuple(missing), notes=_notes(weighed))
 
 
-def _evaluate_lines(
-    formula: Formula, tables: Tables, weighed: Sequence[Weighed], *, with_dough: bool, name: str
-) -> Evaluation:
+def _evaluate_lines(formula: Formula, tables: Tables, weighed: Sequence[Weighed], *, with_dough: bool, name: str) -> Evaluation:
     method = tables.methods[formula.method]
     palette = make_palette([item.ingredient for item in weighed])
     mass_g = np.array([item.mass_g for item in weighed], dtype=np.float64)
@@ -187,7 +187,7 @@ def _dough(
     return Dough(
         temperature_c=judged_c,
         saturation=judged.saturation,
-        saturation_band=_saturation_band(palette, mass_g, spread, fill, judged.saturation, int(np.searchsorted(grid_c, judged_c))),
+        saturation_band=_saturation_band(palette, mass_g, spread, fill, judged.saturation),
         state=judged.state,
         by_temperature=tuple(_point(curve, int(index)) for index in np.flatnonzero(scanned)),
         when_cold=_point(curve, int(np.searchsorted(grid_c, assumed.room_c))),
@@ -199,13 +199,11 @@ def _dough(
 
 def _point(curve: TextureCurve, index: int) -> DoughPoint:
     saturation = float(curve.saturation[index])
-    return DoughPoint(
-        float(curve.temperature_c[index]), None if math.isnan(saturation) else saturation, curve.state(index)
-    )
+    return DoughPoint(float(curve.temperature_c[index]), None if math.isnan(saturation) else saturation, curve.state(index))
 
 
 def _saturation_band(
-    palette: Palette, mass_g: FloatArray, spread: FloatArray, fill: DoughFill, saturation: float | None, index: int
+    palette: Palette, mass_g: FloatArray, spread: FloatArray, fill: DoughFill, saturation: float | None
 ) -> tuple[float, float] | None:
     """Spread of the entries and of the model, as independent errors."""
     if saturation is None:
@@ -244,9 +242,7 @@ def _fizz(palette: Palette, mass_g: FloatArray, assumed: Assumed, missing: list[
     )
 
 
-def _lather(
-    palette: Palette, mass_g: FloatArray, spread: FloatArray, assumed: Assumed, missing: list[Missing]
-) -> Lather:
+def _lather(palette: Palette, mass_g: FloatArray, spread: FloatArray, assumed: Assumed, missing: list[Missing]) -> Lather:
     if not mass_g.sum() > 0:
         missing.append(Missing("lather.active_g", None, None, "the formula is empty"))
         return Lather(None, None, None, None)
@@ -266,9 +262,7 @@ def _lather(
     )
 
 
-def _cost(
-    weighed: Sequence[Weighed], tables: Tables, assumed: Assumed, missing: list[Missing]
-) -> tuple[Cost, list[str | None]]:
+def _cost(weighed: Sequence[Weighed], tables: Tables, assumed: Assumed, missing: list[Missing]) -> tuple[Cost, list[str | None]]:
     try:
         cost = formula_cost(
             [(item.ingredient, item.mass_g) for item in weighed],

@@ -78,9 +78,7 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
         base_mol_g=_column(
             item.base.base_equivalents_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items
         ),
-        carbon_mol_g=_column(
-            item.base.carbons_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items
-        ),
+        carbon_mol_g=_column(item.base.carbons_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items),
     )
 
 

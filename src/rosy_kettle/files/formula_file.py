@@ -15,7 +15,14 @@ __all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_
 LARGEST_FILE_BYTES = 1_000_000
 MOST_LINES = 2_000
 MethodId = Literal[
-    "glycerin-dough", "betaine-dough", "butter-dough", "moulded-truffle", "melt", "damp-press", "loose-dust", "pre-dried-surfactant"
+    "glycerin-dough",
+    "betaine-dough",
+    "butter-dough",
+    "moulded-truffle",
+    "melt",
+    "damp-press",
+    "loose-dust",
+    "pre-dried-surfactant",
 ]
 HardnessId = Literal["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"]
 Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]

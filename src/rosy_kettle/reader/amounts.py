@@ -11,7 +11,7 @@ from rosy_kettle.core.amounts.units import VOLUME_ML
 
 __all__ = ["FoundAmount", "find_amounts", "mask_name_numbers"]
 
-NUMBER_WORDS = {
+NUMBER_WORDS: dict[str, int | Fraction] = {
     "a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
     "nine": 9, "ten": 10, "twelve": 12, "half": Fraction(1, 2), "half a": Fraction(1, 2), "half an": Fraction(1, 2),
     "a half": Fraction(1, 2), "quarter": Fraction(1, 4), "a quarter": Fraction(1, 4), "quarter of a": Fraction(1, 4),
@@ -71,9 +71,7 @@ _AMOUNT = re.compile(
     rf"(?:[\s-]*(?:(?P<size>{_SIZE})\s+)?(?P<unit>(?:(?i:{_UNIT})|T|t|Tb)(?![\w])))?",
     re.IGNORECASE,
 )
-_BARE_ODD = re.compile(
-    rf"^\s*(?P<unit>{'|'.join(ODD_UNITS)})\b|\b(?P<inner>{'|'.join(ODD_UNITS)})(?=\s+of\b)", re.IGNORECASE
-)
+_BARE_ODD = re.compile(rf"^\s*(?P<unit>{'|'.join(ODD_UNITS)})\b|\b(?P<inner>{'|'.join(ODD_UNITS)})(?=\s+of\b)", re.IGNORECASE)
 _NAME_NUMBERS = (
     re.compile(r"\b(?:peg|ppg)[\s-]*\d+", re.IGNORECASE),
     re.compile(r"\b(?:poly(?:sorbate)?|ps|p|tw)[\s-]*(?:20|40|60|80)\b(?!\s*(?:g|ml|drops?|oz)\b)", re.IGNORECASE),
@@ -119,7 +117,8 @@ def find_amounts(text: str) -> list[FoundAmount]:
     found = [amount for match in _AMOUNT.finditer(masked) if (amount := _read(match, masked))]
     if not found:
         found = [
-            FoundAmount(match.start(), match.end(), *_odd((match["unit"] or match["inner"]).lower(), Fraction(1))) for match in _BARE_ODD.finditer(masked)
+            FoundAmount(match.start(), match.end(), *_odd((match["unit"] or match["inner"]).lower(), Fraction(1)))
+            for match in _BARE_ODD.finditer(masked)
         ]
     return _sum_joined(found, masked)
 
@@ -157,7 +156,7 @@ def _read(match: re.Match[str], text: str) -> FoundAmount | None:
 
 
 def _end(match: re.Match[str], text: str) -> int:
-    tail = re.match(r"\.(?=\s|$)", text[match.end():])
+    tail = re.match(r"\.(?=\s|$)", text[match.end() :])
     return match.end() + (tail.end() if tail and match["unit"] else 0)
 
 

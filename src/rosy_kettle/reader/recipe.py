@@ -16,7 +16,9 @@ HEADING_WORDS = frozenset(
     mixture extras optional binder binders surfactants for the a b c d i ii iii 1 2 3 4 and to finish top second first
     half outer inner bomb bar scoop truffle""".split()
 )
-METHOD_HEADING = re.compile(r"^\W*(?:method|instructions?|directions?|how to(?: make)?|steps|procedure|to make)\W*$", re.IGNORECASE)
+METHOD_HEADING = re.compile(
+    r"^\W*(?:method|instructions?|directions?|how to(?: make)?|steps|procedure|to make)\W*$", re.IGNORECASE
+)
 LIST_HEADING = re.compile(r"^\W*(?:ingredients?|recipe|you(?:'|’)?ll need|you will need|what you need)\W*$", re.IGNORECASE)
 BULLET = re.compile(r"^\s*(?:[-–—*•·▪◦‣☐☑✓+>]\s*(?!\d*/)|\[[ xX]?\]\s*|\d{1,2}[.)]\s+(?=\S))")
 PROSE_VERB = re.compile(
@@ -119,7 +121,9 @@ class _Reader:
         return ReadRecipe(self._name or "Pasted recipe", tuple(lines), tuple(self._aside))
 
     def _looks_like_item(self, line: str) -> bool:
-        return any(amount.unit for amount in find_amounts(line)) and len(line.split()) < PROSE_WORDS and not PROSE_VERB.match(line)
+        return (
+            any(amount.unit for amount in find_amounts(line)) and len(line.split()) < PROSE_WORDS and not PROSE_VERB.match(line)
+        )
 
     def _strip_heading(self, line: str) -> str:
         """Take a heading off the front of a line; '' when the line was nothing else."""
@@ -215,7 +219,11 @@ def _split_commas(text: str, index: NameIndex) -> list[str]:
     complete = (False, False)
     for piece, kind in zip(pieces, kinds, strict=True):
         adds_amount_only, adds_name_only = kind == (False, True), kind == (True, False)
-        fits = not groups or (adds_amount_only and not complete[1]) or (adds_name_only and (not complete[0] or not _stands_alone(piece, index)))
+        fits = (
+            not groups
+            or (adds_amount_only and not complete[1])
+            or (adds_name_only and (not complete[0] or not _stands_alone(piece, index)))
+        )
         if groups and (fits or kind == (False, False)):
             groups[-1] = f"{groups[-1]},{piece}"
             complete = (complete[0] or kind[0], complete[1] or kind[1])
@@ -262,9 +270,10 @@ def _item(text: str) -> _Item:
 
 
 def _settle_bare_numbers(lines: list[ReadLine]) -> list[ReadLine]:
-    """A number without unit is grams where other lines are weighed, else parts."""
+    """Give numbers without unit one: grams where other lines are weighed, else parts."""
     weighed = any(line.unit in {"g", "kg", "oz", "lb"} and line.amount != "0" for line in lines)
     unit, word = ("g", "grams") if weighed else ("part", "parts")
     return [
-        replace(line, unit=unit, notes=(*line.notes, f"no unit given, {word} taken")) if line.unit == "" else line for line in lines
+        replace(line, unit=unit, notes=(*line.notes, f"no unit given, {word} taken")) if line.unit == "" else line
+        for line in lines
     ]

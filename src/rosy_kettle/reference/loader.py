@@ -52,8 +52,8 @@ class Synonym:
 
 def table_rows(name: str) -> list[dict[str, str]]:
     """Return the rows of one CSV table as text."""
-    with (TABLES / f"{name}.csv").open(encoding="utf-8", newline="") as file:
-        return list(csv.DictReader(file))
+    text = (TABLES / f"{name}.csv").read_text(encoding="utf-8")
+    return list(csv.DictReader(text.splitlines()))
 
 
 @cache

@@ -32,9 +32,11 @@ class UtcTime(TypeDecorator[datetime]):
     cache_ok = True
 
     def process_bind_param(self, value: datetime | None, dialect: object) -> datetime | None:  # noqa: ARG002 - SQLAlchemy's signature
+        """Return what is stored."""
         return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
 
     def process_result_value(self, value: datetime | None, dialect: object) -> datetime | None:  # noqa: ARG002 - as above
+        """Return what was meant."""
         return None if value is None else value.replace(tzinfo=UTC)
 
 

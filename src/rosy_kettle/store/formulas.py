@@ -18,7 +18,7 @@ __all__ = [
     "record_of", "restore_formula", "save_formula",
 ]  # fmt: skip
 
-SETTINGS = {"piece": Piece, "use": Use, "room": Room, "heat": Heat}
+SETTINGS: dict[str, Any] = {"piece": Piece, "use": Use, "room": Room, "heat": Heat}
 
 
 class FormulaRow(Base):
@@ -217,13 +217,18 @@ def _fill(version: VersionRow, formula: Formula, grams: dict[int, float]) -> Non
     version.portions.clear()
     position = 0
     for index, portion in enumerate(formula.portions):
-        lines = []
+        lines: list[LineRow] = []
         for line in portion.lines:
             lines.append(_line_row(line, len(lines), grams.get(position)))
             position += 1
         version.portions.append(
             PortionRow(
-                position=index, name=portion.name, share_pct=portion.share_pct, mass_g=portion.mass_g, split=portion.split, lines=lines
+                position=index,
+                name=portion.name,
+                share_pct=portion.share_pct,
+                mass_g=portion.mass_g,
+                split=portion.split,
+                lines=lines,
             )
         )
 

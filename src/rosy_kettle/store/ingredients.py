@@ -27,9 +27,11 @@ class DecimalText(TypeDecorator[Decimal]):
     cache_ok = True
 
     def process_bind_param(self, value: Decimal | None, dialect: object) -> str | None:  # noqa: ARG002 - SQLAlchemy's signature
+        """Return what is stored."""
         return None if value is None else str(value)
 
     def process_result_value(self, value: str | None, dialect: object) -> Decimal | None:  # noqa: ARG002 - as above
+        """Return what was meant."""
         return None if value is None else Decimal(value)
 
 
@@ -87,7 +89,9 @@ def list_synonyms(session: Session) -> list[IngredientSynonymRow]:
 
 def set_price(session: Session, ingredient_id: str, price_per_kg: Decimal) -> None:
     """Write the price of an ingredient over any earlier one."""
-    session.merge(IngredientPriceRow(ingredient_id=ingredient_id, price_per_kg=price_per_kg, currency="USD", updated_at=now_utc()))
+    session.merge(
+        IngredientPriceRow(ingredient_id=ingredient_id, price_per_kg=price_per_kg, currency="USD", updated_at=now_utc())
+    )
 
 
 def delete_price(session: Session, ingredient_id: str) -> None:

@@ -42,13 +42,13 @@ class Studio:
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
-        """A session that reads one consistent state."""
+        """Open a session that reads one consistent state."""
         with Session(self.engine) as session:
             yield session
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """A session that holds the write lock from its start and commits at its end."""
+        """Open a session that holds the write lock from its start and commits at its end."""
         with Session(self.engine.execution_options(write=True), expire_on_commit=False) as session, session.begin():
             yield session
 

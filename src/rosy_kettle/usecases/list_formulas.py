@@ -1,4 +1,4 @@
-"""The list of formulas with the one reading that matters at a glance: does the dough fit its method?"""
+"""The list of formulas, each with the one reading that matters at a glance."""
 
 from __future__ import annotations
 
@@ -47,7 +47,11 @@ def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
     doughs, mass_g = _doughs(formula, tables)
     first = doughs[0] if doughs else None
     method = tables.methods[formula.method]
-    names = [tables.ingredients[line.ingredient].short_name for line in formula.lines if line.ingredient in tables.ingredients]
+    names = [
+        tables.ingredients[line.ingredient].short_name
+        for line in formula.lines
+        if line.ingredient and line.ingredient in tables.ingredients
+    ]
     return FormulaGlance(
         id=row.id,
         name=row.name,

@@ -39,7 +39,8 @@ LABELS = {
     "liquid_demand_ml_100g": ("Liquid it drinks", "mL/100 g"), "water_fraction": ("Water", "share"),
     "active_fraction": ("Active surfactant", "share"), "surfactant_class": ("Surfactant class", ""),
     "molar_mass_g_mol": ("Molar mass", "g/mol"), "melt_low_c": ("Melts from", "°C"), "melt_high_c": ("Melts up to", "°C"),
-    "flash_point_c": ("Flash point", "°C"), "cp_j_gk": ("Heat capacity", "J/(g K)"), "latent_heat_j_g": ("Heat of melting", "J/g"),
+    "flash_point_c": ("Flash point", "°C"), "cp_j_gk": ("Heat capacity", "J/(g K)"),
+    "latent_heat_j_g": ("Heat of melting", "J/g"),
     "hlb": ("HLB", ""), "required_hlb": ("Required HLB", ""), "hygroscopic": ("Draws damp", ""),
     "dust_hazard": ("Dust hazard", ""), "eye_hazard": ("Eye hazard", ""), "vegan": ("Vegan", ""),
 }  # fmt: skip

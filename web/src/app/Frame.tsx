@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { NavLink, Outlet, useLocation } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import { KettleMark } from "../ui";
 import { chooseTheme, chosenTheme, type Theme } from "./theme";
 
@@ -25,22 +25,22 @@ export function Frame() {
         To the page
       </a>
       <header className="no-print flex h-11 shrink-0 items-center justify-between pl-14 pr-9">
-        <NavLink to="/" className="flex items-center gap-3 text-label" aria-label="Rosy Kettle, all formulas">
+        <Link to="/" className="flex items-center gap-3 text-label" aria-label="Rosy Kettle, all formulas">
           <KettleMark />
           <span className="font-semibold">Rosy Kettle</span>
-        </NavLink>
+        </Link>
         <div className="flex items-baseline gap-7">
           <nav aria-label="Places of work">
             <ul className="flex gap-7 text-label">
               {PLACES.map((place) => (
                 <li key={place.to}>
-                  <NavLink
+                  <Link
                     to={place.to}
                     aria-current={place.own.test(pathname) ? "page" : undefined}
                     className="py-1 text-soft aria-[current=page]:border-b-2 aria-[current=page]:border-ink aria-[current=page]:font-bold aria-[current=page]:text-ink hover:text-ink"
                   >
                     {place.label}
-                  </NavLink>
+                  </Link>
                 </li>
               ))}
             </ul>

@@ -36,7 +36,8 @@ interface Props {
 }
 
 const WALL = 12;
-const GRAIN_RADIUS = 6.3;
+const GRAIN_RADIUS = 7; // between neighbours
+const SECTION_STEPS = 40;
 
 /** One sentence about the bowl, from its own numbers. */
 export function bowlSentence(
@@ -71,17 +72,15 @@ export const Bowl = memo(function Bowl(props: Props) {
   );
 });
 
+/** Left side from rim to floor and up the right side; steps crowd at the floor, where the curve is tight. */
 function section(cx: number, rimY: number, radius: number, depth: number, out = 0): string {
   const points: string[] = [];
-  for (let step = 0; step <= 48; step++) {
-    const t = 1 - step / 48;
-    points.push(`${r(cx - (radius + out) * profile(t))} ${r(rimY + (depth + out) * (1 - t))}`);
+  for (let step = -SECTION_STEPS; step <= SECTION_STEPS; step++) {
+    const t = (step / SECTION_STEPS) ** 2;
+    const side = step < 0 ? -1 : 1;
+    points.push(`${r(cx + side * (radius + out) * profile(t))} ${r(rimY + (depth + out) * (1 - t))}`);
   }
-  for (let step = 1; step <= 48; step++) {
-    const t = step / 48;
-    points.push(`${r(cx + (radius + out) * profile(t))} ${r(rimY + (depth + out) * (1 - t))}`);
-  }
-  return `M${points.join("L")}Z`;
+  return `M${points.join("L")}`;
 }
 
 function BackWall({ cx, rimY, radius, depth, seed, clip }: Props & { clip: string }) {
@@ -192,7 +191,7 @@ function Dough({
           d={`M${cx - radius} 0H${cx + radius}`}
           transform={`translate(0 ${wetTop})`}
           stroke="var(--verd)"
-          strokeWidth="2.200"
+          strokeWidth="2.2"
         />
       )}
     </g>
@@ -233,7 +232,7 @@ function useGrains(
 ) {
   const places = useMemo(() => {
     const random = seeded(`${seed}lean`);
-    return scatter(seed, radius * 2, depth, GRAIN_RADIUS * 1.32)
+    return scatter(seed, radius * 2, depth, GRAIN_RADIUS)
       .map((point) => ({ x: point.x, y: point.y, t: 1 - point.y / depth, lean: random() }))
       .filter(({ x, t }) => Math.abs(x - radius) < radius * profile(Math.max(0, t)) - 2 && t < SURFACE);
   }, [seed, radius, depth]);
@@ -286,13 +285,13 @@ function Wall({
       <defs>
         <pattern
           id={hatch}
-          width="4.400"
-          height="4.400"
+          width="4.4"
+          height="4.4"
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <rect width="4.400" height="4.400" fill="var(--ctint)" />
-          <path d="M0 0v4.400" stroke="var(--ink)" strokeWidth=".6" />
+          <rect width="4.4" height="4.4" fill="var(--ctint)" />
+          <path d="M0 0v4.4" stroke="var(--ink)" strokeWidth=".6" />
         </pattern>
       </defs>
       <path d={legs} fill={`url(#${hatch})`} stroke="var(--ink)" strokeWidth="1.3" />
@@ -302,11 +301,6 @@ function Wall({
         fill={`url(#${hatch})`}
         stroke="var(--ink)"
         strokeWidth="1.3"
-      />
-      <path
-        d={`M${cx - radius + 1} ${rimY - 0.7}H${cx + radius - 1}`}
-        stroke="var(--shade)"
-        strokeWidth="3"
       />
       {lip(cx - radius - WALL / 2)}
       {lip(cx + radius + WALL / 2)}
@@ -388,7 +382,7 @@ function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, s
           d={`M${x - half} 0h${2 * half}`}
           transform={`translate(0 ${level})`}
           stroke="var(--verd)"
-          strokeWidth="2.600"
+          strokeWidth="2.6"
         />
       )}
     </g>

@@ -36,7 +36,8 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={`${row[0]}-${index}`} className="rule border-b">
+              // biome-ignore lint/suspicious/noArrayIndexKey: two lines may be alike; the table is shown once
+              <tr key={index} className="rule border-b">
                 {row.map((cell, column) => (
                   <td key={columns[column]} className={`py-1 ${column ? "text-right" : ""}`}>
                     {cell}

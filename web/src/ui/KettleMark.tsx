@@ -10,8 +10,8 @@ export function KettleMark() {
       stroke="var(--ink)"
       strokeWidth="1.3"
     >
-      <path d="M3 10h17c0 7-3.500 9.500-8.500 9.500S3 17 3 10z" fill="var(--ctint)" />
-      <path d="M7 20v2.500h9V20M20 11c4 0 4 5-1.500 5M9 1.500c-1.500 2 1.500 3 0 5M14 1.500c-1.500 2 1.500 3 0 5" />
+      <path d="M3 10h17c0 7-3.5 9.5-8.5 9.5S3 17 3 10z" fill="var(--ctint)" />
+      <path d="M7 20v2.5h9V20M20 11c4 0 4 5-1.5 5M9 1.5c-1.5 2 1.5 3 0 5M14 1.5c-1.5 2 1.5 3 0 5" />
     </svg>
   );
 }

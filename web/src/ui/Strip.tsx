@@ -43,16 +43,13 @@ export const Strip = memo(function Strip(props: StripProps) {
       <defs>
         <pattern id={`${pattern}l`} width="8" height="4" patternUnits="userSpaceOnUse">
           <rect width="8" height="4" fill="var(--vtint)" />
-          <path d="M0 2.500h8" stroke="var(--vline)" strokeWidth=".8" />
+          <path d="M0 2.5h8" stroke="var(--vline)" strokeWidth=".8" />
         </pattern>
       </defs>
       {start > 0 && <path d={`M0 ${height / 2}H${start}`} stroke="var(--ink)" strokeWidth=".6" />}
       <path d={tornPaper(id, start, end, height)} fill="var(--shade)" />
       {laned && (
         <rect x={posts.xa} width={posts.xb - posts.xa} y={-PRINT_Y} height={height + 6} fill="var(--lit)" />
-      )}
-      {out !== 0 && value != null && wanted && (
-        <Gap out={out} value={value} wanted={wanted} at={at} height={height} posts={posts} />
       )}
       <Wet
         value={value}
@@ -64,6 +61,9 @@ export const Strip = memo(function Strip(props: StripProps) {
         fill={`url(#${pattern}l)`}
         seed={id}
       />
+      {out !== 0 && value != null && wanted && (
+        <Gap out={out} value={value} wanted={wanted} at={at} height={height} posts={posts} />
+      )}
       <path d={`M${start} ${height + 0.5}H${end}`} stroke="var(--ink)" strokeWidth=".9" />
       <path d={ticks(min, max, at, height)} stroke="var(--ink)" strokeWidth=".6" />
       {laned && <Bounds wanted={wanted} posts={posts} height={height} out={out} format={format} />}
@@ -152,7 +152,7 @@ function Front({ x, height, out }: { x: number; height: number; out: boolean }) 
   return (
     <path
       className="eased"
-      d={`M0 -2q2.400 ${(height + 4) / 2} 0 ${height + 4}`}
+      d={`M0 -2q2.4 ${(height + 4) / 2} 0 ${height + 4}`}
       transform={`translate(${x} 0)`}
       fill="none"
       stroke={out ? "var(--rosy)" : "var(--ink)"}
@@ -185,7 +185,7 @@ function Gap({
       <rect x={left} width={right - left} height={height} fill="var(--ctint)" />
       {right - left > 12 && (
         <path
-          d={`M${left + 3} ${y}H${right - 3}M${left + 6} ${y - 2.5}l-3 2.500 3 2.500M${right - 6} ${y - 2.5}l3 2.500-3 2.500`}
+          d={`M${left + 3} ${y}H${right - 3}M${left + 6} ${y - 2.5}l-3 2.5 3 2.5M${right - 6} ${y - 2.5}l3 2.5-3 2.5`}
           fill="none"
           stroke="var(--rosy)"
           strokeWidth="1.3"

@@ -91,4 +91,4 @@ class OwnIngredientSave(Request):
     name: Annotated[str, Field(min_length=1, max_length=100)]
     inci: Annotated[str, Field(max_length=500)] = ""
     note: Annotated[str, Field(max_length=2000)] = ""
-    properties: dict[str, MaybeNumber] = {}
+    properties: Annotated[dict[str, MaybeNumber], Field(default_factory=dict)]

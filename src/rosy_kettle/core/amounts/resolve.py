@@ -103,9 +103,7 @@ def _read_amount(line: Line, position: int) -> float:
     try:
         return parse_amount(line.amount)
     except InputError as error:
-        raise InputError(
-            f"Line {position + 1} ({label}): amount {error.message}.", **error.facts, line=position + 1
-        ) from error
+        raise InputError(f"Line {position + 1} ({label}): amount {error.message}.", **error.facts, line=position + 1) from error
 
 
 def _weigh_group(

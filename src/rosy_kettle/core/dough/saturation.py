@@ -65,7 +65,7 @@ def dough_fill(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, 
     .. [1] Newitt, D. M.; Conway-Jones, J. M. A contribution to the theory and practice of granulation.
        Trans. Inst. Chem. Eng. 36 (1958) 422-442 (the states; the demand figures are calibrated to practice).
     """
-    used = (mass_g > 0).reshape(-1, mass_g.shape[-1]).any(axis=0)
+    used = np.asarray((mass_g > 0).reshape(-1, mass_g.shape[-1]).any(axis=0))
     require(palette, palette.liquid_demand_ml_g, used, "liquid_demand_ml_100g")
     require(palette, palette.dough_volume_ml_g, used, "true_density_g_ml")
     demand_ml = np.nan_to_num(palette.liquid_demand_ml_g * mass_g).sum(axis=-1)

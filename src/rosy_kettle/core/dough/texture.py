@@ -14,7 +14,15 @@ __all__ = ["LOWER_EDGES", "STATES", "TextureCurve", "fat_carries", "texture_curv
 
 STATES = ("set", "dust", "damp sand", "crumbly dough", "play dough", "sticky", "batter", "pour")
 """From cold and hard to hot and thin; a dough never goes backwards in this order on warming."""
-LOWER_EDGES = {"dust": 0.0, "damp sand": 0.05, "crumbly dough": 0.30, "play dough": 0.62, "sticky": 1.02, "batter": 1.30, "pour": 2.2}
+LOWER_EDGES = {
+    "dust": 0.0,
+    "damp sand": 0.05,
+    "crumbly dough": 0.30,
+    "play dough": 0.62,
+    "sticky": 1.02,
+    "batter": 1.30,
+    "pour": 2.2,
+}
 """Saturation from which a state holds [-]; calibrated so that common doughs fall where makers put them."""
 
 SET, BATTER, POUR = STATES.index("set"), STATES.index("batter"), STATES.index("pour")
@@ -22,6 +30,7 @@ FAT_SHARE_THAT_SETS = 0.10  # less fat than this never makes a dough set hard [-
 SOLID_SHARE_THAT_SETS = 0.60  # solid share of fat and oil above which a dough is hard, powder-carried [-]; calibrated
 SOLID_SHARE_EASED_BY_FAT = 0.30  # how much sooner a fat-carried piece is hard [-]; calibrated
 LEAN_SATURATION_THAT_KEEPS_SOFT = 0.40  # a dough this wet without its fat stays workable [-]; calibrated
+SALVE_CARRIED_BY_FAT = 0.5  # a mass carried by its fat at least half is a salve, not a slurry [-]; calibrated
 SALVE_SOLID_SHARE = 0.10  # fats are plastic from 10 % solids on; Bailey's Industrial Oil and Fat Products, from memory
 ACID_SHARE_THAT_CRUMBLES = 0.02  # with more fast acid a crumbly scoop dough is right too [-]; common practice
 
@@ -83,7 +92,7 @@ def texture_curve(fill: DoughFill) -> TextureCurve:
     carried = float(fat_carries(fill))
     edges = np.array(list(LOWER_EDGES.values())[1:])
     by_saturation = np.searchsorted(edges, np.nan_to_num(fill.saturation, nan=np.inf), side="right") + 1
-    salve = (by_saturation == POUR) & (carried >= 0.5) & (fill.solid_share >= SALVE_SOLID_SHARE)
+    salve = (by_saturation == POUR) & (carried >= SALVE_CARRIED_BY_FAT) & (fill.solid_share >= SALVE_SOLID_SHARE)
     state = np.where(salve, BATTER, by_saturation)
     lean = float(np.nan_to_num(fill.saturation_lean))
     may_set = float(fill.fat_share) > FAT_SHARE_THAT_SETS and (carried > 0 or lean < LEAN_SATURATION_THAT_KEEPS_SOFT)

@@ -28,7 +28,9 @@ PHASE_LABELS = {
     "spray": "Spray",
     "decoration": "Decoration",
 }
-FAST_ACIDS = frozenset({"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "ascorbic-acid"})
+FAST_ACIDS = frozenset(
+    {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "ascorbic-acid", "sodium-bisulfate"}
+)
 STANDING_CAUTIONS = (
     "Clear bench, gloves, eye cover; no draught over the powders.",
     "Clean with water only once no loose mix is left in the bowl. No bleach near acid or alcohol.",
@@ -198,11 +200,16 @@ def _groups(formula: Formula, method: Method, weighed: Sequence[Weighed], scale:
     groups: list[RunSheetGroup] = []
     for index, portion in enumerate(formula.portions):
         for phase in method.phases:
-            members = [w for w in weighed if w.portion == index and w.ingredient.phase_default == phase and w.mass_g > 0]
+            members = [w for w in weighed if w.portion == index and _weighed_with(w.ingredient) == phase and w.mass_g > 0]
             if members:
                 lines = tuple(_line(item, scale) for item in members)
                 groups.append(RunSheetGroup(portion.name, phase, PHASE_LABELS[phase], sum(line.mass_g for line in lines), lines))
     return tuple(groups)
+
+
+def _weighed_with(item: Ingredient) -> str:
+    """Slow acids such as cream of tartar are sieved with the powders; only fast ones wait for the end."""
+    return "dry" if item.role == "acid" and item.id not in FAST_ACIDS else item.phase_default
 
 
 def _line(item: Weighed, scale: float) -> RunSheetLine:

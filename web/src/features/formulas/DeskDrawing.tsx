@@ -170,7 +170,7 @@ function Stream({
         <path
           d={`M${r(from.x)} ${r(from.y)}H${r(riser - 6)}Q${r(riser)} ${r(from.y)} ${r(riser)} ${r(from.y - 6)}V${r(over)}`}
           strokeWidth=".75"
-          strokeDasharray={pinch ? "1.500 3" : undefined}
+          strokeDasharray={pinch ? "1.5 3" : undefined}
         />
       )}
       {whole && <path d={whole} strokeWidth={wet ? 0.9 : bold ? 1 : 0.75} />}
@@ -179,7 +179,7 @@ function Stream({
           d={broken}
           strokeWidth="1"
           strokeLinecap="round"
-          strokeDasharray={pinch ? "0.1 7" : "0.1 3.400"}
+          strokeDasharray={pinch ? "0.1 7" : "0.1 3.4"}
         />
       )}
     </g>

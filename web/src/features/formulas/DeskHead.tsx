@@ -42,7 +42,7 @@ export function DeskHead({ draft, answer, methods, change, save, settle }: Props
         Version {answer.version},{" "}
         <select
           aria-label="Method"
-          className="written appearance-none text-row text-ink"
+          className="written text-row text-ink"
           value={draft.method}
           onChange={(event) =>
             change((before) => ({ ...before, method: event.target.value as Draft["method"] }))

@@ -65,7 +65,7 @@ export const LineRow = memo(function LineRow(props: Props) {
       />
       <select
         aria-label={`Unit of ${name}`}
-        className="written w-[50px] appearance-none text-caption font-medium"
+        className="written max-w-[54px] text-caption font-medium"
         value={line.unit}
         onChange={(event) => onChange({ unit: event.target.value }, "unit")}
       >

@@ -79,11 +79,11 @@ function Row({
   );
   return (
     <div>
-      <div className="grid grid-cols-[minmax(0,1fr)_180px_minmax(108px,auto)] items-center gap-2">
+      <div className="grid grid-cols-[141px_176px_minmax(0,1fr)] items-center gap-x-1">
         <button
           type="button"
           aria-expanded={open}
-          className="flex min-h-7 items-center gap-2 text-left text-body hover:underline hover:underline-offset-4"
+          className="flex min-h-7 items-center gap-1.5 text-left text-body hover:underline hover:underline-offset-4"
           onClick={onToggle}
         >
           <KindGlyph kind={reading.kind} />

@@ -101,7 +101,7 @@ function hold(part: Evaluation, registry: Registry): Question {
         : dough.window_reason === "never"
           ? "never"
           : "any",
-      unit: window ? "°C" : dough.window_reason === "never" ? "in 10–60 °C" : "no fat to set",
+      unit: window ? "°C" : dough.window_reason === "never" ? "in 10–60 °C" : "no fat",
       out: dough.window_reason === "never",
       explained: explain(registry, "dough.working_window_c"),
       format: figure,
@@ -132,9 +132,9 @@ function foam(whole: Evaluation, registry: Registry): Question {
         value: active_g,
         band: active_band_g && active_g ? [active_band_g[0], active_band_g[1]] : null,
         shown: active_g === null ? "–" : figure(active_g),
-        unit: `g of ${active_piece_g === null ? "–" : figure(active_piece_g)} a piece`,
+        unit: "g",
         out: false,
-        explained: `${explain(registry, "lather.active_g")} Well-liked bars give 3 to 5 g (common practice).`,
+        explained: `${explain(registry, "lather.active_g")} A whole piece holds ${figure(active_piece_g ?? 0)} g. Well-liked bars give 3 to 5 g (common practice).`,
         format: figure,
       },
       {
@@ -144,7 +144,7 @@ function foam(whole: Evaluation, registry: Registry): Question {
         scale: { min: 0, max: 60 },
         value: concentration_mg_l,
         shown: concentration_mg_l === null ? "–" : figure(concentration_mg_l),
-        unit: `mg/L in ${figure(whole.assumed.tub_l)} L`,
+        unit: "mg/L",
         out: false,
         explained: explain(registry, "lather.concentration_mg_l"),
         format: figure,
@@ -158,7 +158,7 @@ function fizz(whole: Evaluation, registry: Registry): Question {
   const runsOut = limiting === "balanced" ? "acid and base match" : `${limiting} runs out first`;
   const answer =
     co2_l === null ? "Nothing to fizz yet" : co2_l === 0 ? "No" : `${figure(co2_piece_l ?? 0)} L a piece`;
-  const ratioWanted = co2_l ? { min: 0, max: 6 } : { min: 0, max: 6 };
+
   const readings: StripReading[] = [
     {
       id: "fizz.co2_l",
@@ -167,9 +167,9 @@ function fizz(whole: Evaluation, registry: Registry): Question {
       scale: { min: 0, max: 16 },
       value: co2_piece_l,
       shown: co2_piece_l === null ? "–" : figure(co2_piece_l),
-      unit: `L of ${co2_l === null ? "–" : figure(co2_l)} a batch`,
+      unit: "L",
       out: false,
-      explained: `${explain(registry, "fizz.co2_l")} ${limiting ? `Here ${runsOut}; ${grams(bicarbonate_left_g ?? 0)} g of bicarbonate stay behind.` : ""}`,
+      explained: `${explain(registry, "fizz.co2_l")} ${figure(co2_l ?? 0)} L a batch. ${limiting ? `Here ${runsOut}; ${grams(bicarbonate_left_g ?? 0)} g of bicarbonate stay behind.` : ""}`,
       format: figure,
     },
   ];
@@ -178,10 +178,10 @@ function fizz(whole: Evaluation, registry: Registry): Question {
       id: "fizz.base_to_acid",
       label: "Base to acid",
       kind: asKind(registry, "fizz.base_to_acid"),
-      scale: ratioWanted,
+      scale: { min: 0, max: 6 },
       value: Math.min(base_to_acid, 6),
       shown: base_to_acid > 100 ? "over 100" : figure(base_to_acid),
-      unit: `g/g, ${runsOut}`,
+      unit: "g/g",
       out: false,
       explained: `${explain(registry, "fizz.base_to_acid")} Two to one is the trade's ratio; 1.31 to one uses up both with citric acid.`,
       format: figure,
@@ -206,9 +206,9 @@ function cost(whole: Evaluation, registry: Registry): Question {
         scale: { min: 0, max: 1.5 },
         value: piece === null ? null : Number(piece),
         shown: piece ?? "–",
-        unit: `${bath ?? "–"} a bath`,
+        unit: currency,
         out: false,
-        explained: `${explain(registry, "cost.piece")} By ${prices}; ${figure(whole.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
+        explained: `${explain(registry, "cost.piece")} ${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(whole.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
         format: (v) => v.toFixed(2),
       },
     ],

@@ -35,9 +35,9 @@ function Sheet({ item }: { item: IngredientAnswer }) {
     }
   };
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
     <article
       className="h-[calc(100vh-44px)] overflow-y-auto pb-12 pt-2"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
       tabIndex={0}
       aria-label={item.short_name}
     >
@@ -200,7 +200,7 @@ function Properties({ item }: { item: IngredientAnswer }) {
         <tbody>
           {item.properties.map((property) => (
             <tr key={property.property} className="border-b-[0.9px] border-ink align-baseline">
-              <th scope="row" className="py-1 text-left font-medium">
+              <th scope="row" className="whitespace-nowrap py-1 pr-4 text-left font-medium">
                 {property.label}
               </th>
               <td className="whitespace-nowrap px-4 text-right text-reading font-semibold">

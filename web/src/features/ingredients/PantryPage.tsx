@@ -51,8 +51,12 @@ export function PantryPage() {
           }}
         />
         {error && <p className="pt-4 text-reading text-rosy">{messageOf(error)}</p>}
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
-        <div className="min-h-0 flex-1 overflow-y-auto pb-8" tabIndex={0} role="region" aria-label="Shelves">
+        <section
+          className="min-h-0 flex-1 overflow-y-auto pb-8"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
+          tabIndex={0}
+          aria-label="Shelves"
+        >
           {shelves.map((shelf) => (
             <section key={shelf.label} aria-label={shelf.label}>
               <h2 className="pt-4 text-label italic text-soft">{shelf.label}</h2>
@@ -80,7 +84,7 @@ export function PantryPage() {
           {data && shelves.length === 0 && (
             <p className="pt-4 text-body text-soft">Nothing on the shelves is called "{search}".</p>
           )}
-        </div>
+        </section>
       </div>
       {ingredientId ? (
         <IngredientSheet key={ingredientId} id={ingredientId} />

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { messageOf, type RunSheetQuery, useReference, useRunSheet } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, grams, percent } from "../../lib/numbers";
 import { Button } from "../../ui";
 import { RunSheetPaper } from "./RunSheetPaper";
 import { WeighLine } from "./WeighLine";
@@ -52,7 +52,7 @@ export function PlanPage() {
             pieces,{" "}
             <select
               aria-label="Shape of a piece"
-              className="written max-w-[420px] appearance-none font-semibold"
+              className="written max-w-[420px] font-semibold"
               value={shape}
               onChange={(event) => setShape(event.target.value)}
             >
@@ -83,7 +83,7 @@ export function PlanPage() {
                 ,{" "}
                 <select
                   aria-label="How the scoop is filled"
-                  className="written appearance-none font-semibold"
+                  className="written font-semibold"
                   value={fill}
                   onChange={(event) => setFill(event.target.value as typeof fill)}
                 >
@@ -106,9 +106,9 @@ export function PlanPage() {
         {sheet && !error && (
           <>
             <p className="pt-1 text-body text-soft">
-              {figure(sheet.piece_mass_g)} g a piece ({sheet.piece_basis.toLowerCase()}); weigh{" "}
+              {figure(sheet.piece_mass_g)} g a piece ({sheet.piece_basis}); weigh{" "}
               <b className="text-ink">{grams(sheet.batch_g)} g</b>, of which about{" "}
-              {figure(sheet.loss_fraction * 100)} % stays on bowl and gloves.
+              {percent(sheet.loss_fraction * 100)} % stays on bowl and gloves.
             </p>
             <WeighLine sheet={sheet} />
           </>

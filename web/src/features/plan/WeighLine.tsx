@@ -50,7 +50,7 @@ export function WeighLine({ sheet }: { sheet: RunSheet }) {
             )}
           </g>
         ))}
-        <path d={`M0 40.500H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.1" />
+        <path d={`M0 40.5H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.1" />
       </svg>
       <figcaption className="text-right">
         <DrawingTools

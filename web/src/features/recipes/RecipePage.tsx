@@ -88,18 +88,26 @@ export function RecipePage() {
         />
       </div>
       <div className="flex min-h-0 flex-col pt-2">
-        <p className="text-title font-[350] leading-[1.1]" aria-live="polite">
-          {read && lines.length > 0 ? read.name : "How it is read"}
-        </p>
+        <div className="flex items-end justify-between gap-6">
+          <p className="text-title font-[350] leading-[1.1]">
+            {read && lines.length > 0 ? read.name : "How it is read"}
+          </p>
+          {lines.length > 0 && (
+            <Button primary type="submit" hint="Ctrl Enter" disabled={create.isPending} className="shrink-0">
+              Take it to the Desk
+            </Button>
+          )}
+        </div>
         <p className="pt-1 text-row text-soft" role="status">
           {error ?? summary(lines.length, guessed, asking)}
+          {asking > 0 && " Open lines come along and stay marked."}
         </p>
         {lines.length > 0 && (
           <p className="pt-2 text-row">
             Made as a{" "}
             <select
               aria-label="Method"
-              className="written appearance-none font-semibold"
+              className="written font-semibold"
               value={method ?? read?.method}
               onChange={(event) => setMethod(event.target.value)}
             >
@@ -149,16 +157,6 @@ export function RecipePage() {
               ))}
             </ul>
           </details>
-        )}
-        {lines.length > 0 && (
-          <p className="flex items-center gap-6 pt-6">
-            <Button primary type="submit" hint="Ctrl Enter" disabled={create.isPending}>
-              Take it to the Desk
-            </Button>
-            {asking > 0 && (
-              <span className="text-label text-soft">Open lines come along and stay marked.</span>
-            )}
-          </p>
         )}
       </div>
     </form>

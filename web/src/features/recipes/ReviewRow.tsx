@@ -85,7 +85,7 @@ export function ReviewRow({ line, heading, ingredient, ingredients, units, onCha
         />
         <select
           aria-label={`Unit, ${line.text}`}
-          className="written appearance-none text-caption"
+          className="written text-caption"
           value={line.unit}
           onChange={(event) => onChange({ unit: event.target.value })}
         >

@@ -1,0 +1,1 @@
+"""One migration a file, by number."""
