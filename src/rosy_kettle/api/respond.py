@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
-from collections.abc import Hashable
 from typing import Any
 
 from flask import Response
@@ -11,12 +9,11 @@ from pydantic import TypeAdapter
 
 __all__ = ["respond"]
 
-
-@cache
-def _adapter(kind: Hashable) -> TypeAdapter[Any]:
-    return TypeAdapter[Any](kind)
+_adapters: dict[type[Any], TypeAdapter[Any]] = {}
 
 
 def respond(value: Any, status: int = 200) -> Response:
     """Return a pydantic model or a dataclass as JSON."""
-    return Response(_adapter(type(value)).dump_json(value), status=status, mimetype="application/json")
+    kind = type(value)
+    adapter = _adapters.get(kind) or _adapters.setdefault(kind, TypeAdapter(kind))
+    return Response(adapter.dump_json(value), status=status, mimetype="application/json")

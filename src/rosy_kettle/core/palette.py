@@ -90,7 +90,7 @@ def require(palette: Palette, column: FloatArray, used: BoolArray, property_name
     palette : Palette
         The ingredients
     column : FloatArray
-        The column that will be used
+        The column that will be used [its own unit]
     used : BoolArray
         Lines whose mass is above zero
     property_name : str

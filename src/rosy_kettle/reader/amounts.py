@@ -107,7 +107,7 @@ class FoundAmount:
 def mask_name_numbers(text: str) -> str:
     """Return the text with numbers that belong to a name blanked, same length."""
     for pattern in _NAME_NUMBERS:
-        text = pattern.sub(lambda match: re.sub(r"[\d%]", "·", match[0]), text)
+        text = pattern.sub(lambda match: re.sub(r"[\d%,]", "·", match[0]), text)
     return text
 
 

@@ -15,6 +15,8 @@ from rosy_kettle.reference.loader import Synonym
 __all__ = ["NameIndex", "NameMatch", "plain"]
 
 LIKENESS_ACCEPTED = 90.0  # token-sort ratio from which a slip of the pen is read as the name [of 100]
+LIKENESS_OF_LONG_WORDS = 86.0  # enough where the word is long and begins with the same letter [of 100]
+LONG_WORD = 8  # letters
 SHORTEST_FUZZY = 5  # shorter words differ by one letter and mean another thing (SLS, SLSA)
 FILLERS = frozenset(
     """organic refined unrefined raw melted sifted pure natural deodorised deodorized cosmetic food usp grade quality
@@ -111,8 +113,10 @@ class NameIndex:
     def _by_likeness(self, text: str, phrase: str) -> NameMatch | None:
         if len(phrase) < SHORTEST_FUZZY:
             return None
-        hit = process.extractOne(phrase, self._phrases, scorer=fuzz.token_sort_ratio, score_cutoff=LIKENESS_ACCEPTED)
+        hit = process.extractOne(phrase, self._phrases, scorer=fuzz.token_sort_ratio, score_cutoff=LIKENESS_OF_LONG_WORDS)
         if hit is None or re.findall(r"\d+", hit[0]) != re.findall(r"\d+", phrase):
+            return None
+        if hit[1] < LIKENESS_ACCEPTED and (len(phrase) < LONG_WORD or " " in phrase or hit[0][0] != phrase[0]):
             return None
         if any(fuzz.ratio(stranger, phrase) >= hit[1] for stranger in self._strangers):
             return None

@@ -149,7 +149,8 @@ class _Reader:
 
     def _set_aside(self, line: str) -> bool:
         """Whether a line without amount is title or prose rather than an ingredient."""
-        if self._index.match(re.sub(r"\(.*?\)", "", line)).ingredient:
+        bare = re.sub(r"\(.*?\)", "", line)
+        if self._index.match(bare).ingredient or self._index.match(bare.split(",")[0]).ingredient:
             return False
         words = line.split()
         if not self._lines and not self._name and not self._phase and len(words) <= PROSE_WORDS and ";" not in line:

@@ -15,6 +15,7 @@ from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from platformdirs import user_data_path
 from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
@@ -80,8 +81,9 @@ def open_studio(folder: Path | None = None) -> Studio:
     engine = _engine(path)
     try:
         _migrate(engine, path)
-    except sqlite3.DatabaseError as error:
-        raise InputError(f"{path} is not a Rosy Kettle studio: {error}.", quantity="file") from error
+    except DatabaseError as error:
+        engine.dispose()
+        raise InputError(f"{path} is not a Rosy Kettle studio: {error.orig}.", quantity="file") from error
     return Studio(path, engine)
 
 

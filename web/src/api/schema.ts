@@ -840,10 +840,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /**
-             * Properties
-             * @default {}
-             */
+            /** Properties */
             properties?: {
                 [key: string]: number | null;
             };

@@ -147,8 +147,8 @@ function Dough({
           className="eased"
           x={cx - radius}
           width={radius * 2}
-          y={wetTop}
-          height={Math.max(0, rimY + depth - wetTop)}
+          height={depth * 2}
+          transform={`translate(0 ${wetTop})`}
         />
       </clipPath>
       {level > 0 && (
@@ -335,8 +335,8 @@ function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, s
           className="eased"
           x={x - half + 0.6}
           width={2 * half - 1.2}
-          y={Math.max(top + 6, level)}
-          height={Math.max(0, foot - Math.max(top + 6, level))}
+          height="1"
+          transform={`translate(0 ${foot}) scale(1 ${-Math.max(0, foot - Math.max(top + 6, level))})`}
           fill="var(--vtint)"
           opacity=".62"
         />

@@ -1,5 +1,5 @@
 import { Dialog as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 interface Props {
   open: boolean;
@@ -12,12 +12,22 @@ interface Props {
 
 /** A sheet laid over the page. */
 export function Dialog({ open, onOpenChange, title, lead, children }: Props) {
+  // Opened from anywhere, it gives the focus back to where it came from.
+  const cameFrom = useRef<Element | null>(null);
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-shade/80" />
         <Radix.Content
           className="fixed left-1/2 top-[8vh] z-50 max-h-[84vh] w-[min(760px,92vw)] -translate-x-1/2 overflow-y-auto border-y-2 border-ink bg-paper px-10 py-8"
+          onOpenAutoFocus={() => {
+            cameFrom.current = document.activeElement;
+          }}
+          onCloseAutoFocus={(event) => {
+            if (!(cameFrom.current instanceof HTMLElement) || !cameFrom.current.isConnected) return;
+            event.preventDefault();
+            cameFrom.current.focus();
+          }}
           {...(lead ? {} : { "aria-describedby": undefined })}
         >
           <Radix.Title className="text-[28px] font-[350]">{title}</Radix.Title>

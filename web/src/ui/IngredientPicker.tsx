@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { type KeyboardEvent, type ReactNode, useId, useState } from "react";
+import { type KeyboardEvent, memo, type ReactNode, useId, useState } from "react";
 import { type Searchable, searchIngredients } from "../lib/searchIngredients";
 
 interface Props {
@@ -12,16 +12,26 @@ interface Props {
   className?: string;
 }
 
-/** Choose an ingredient: type, arrow, Enter. */
-export function IngredientPicker({
-  ingredients,
-  first = [],
-  label,
-  onPick,
-  children,
-  className = "",
-}: Props) {
-  const [open, setOpen] = useState(false);
+/** Choose an ingredient: type, arrow, Enter. Until it is opened it is a plain button: long formulas hold many. */
+export const IngredientPicker = memo(function IngredientPicker(props: Props) {
+  const [wanted, setWanted] = useState(false);
+  if (wanted) return <OpenPicker {...props} />;
+  return (
+    <button
+      type="button"
+      aria-haspopup="dialog"
+      aria-expanded="false"
+      aria-label={props.label}
+      className={`text-left ${props.className ?? ""}`}
+      onClick={() => setWanted(true)}
+    >
+      {props.children}
+    </button>
+  );
+});
+
+function OpenPicker({ ingredients, first = [], label, onPick, children, className = "" }: Props) {
+  const [open, setOpen] = useState(true);
   const [query, setQuery] = useState("");
   const [index, setIndex] = useState(0);
   const list = useId();

@@ -35,7 +35,7 @@ def parse_amount(text: str) -> float:
     Returns
     -------
     float
-        The amount, 0 or more, in the unit that stands beside it
+        The amount, 0 or more [the unit that stands beside it]
 
     Raises
     ------

@@ -18,7 +18,7 @@ import { doughAnswer, questions as makeQuestions, wantedBand } from "./questions
 import { Readings } from "./Readings";
 import { useAutosave } from "./useAutosave";
 import { useDeskKeys } from "./useDeskKeys";
-import { useDeskLayout } from "./useDeskLayout";
+import { useDeskLayout, useHurry } from "./useDeskLayout";
 import { useEvaluation } from "./useEvaluation";
 import { useMarks } from "./useMarks";
 
@@ -55,6 +55,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
   const entry = useRef<HTMLInputElement>(null);
   const drawing = useRef<SVGSVGElement>(null);
   const layout = useDeskLayout();
+  useHurry(stage, draft);
   useDeskKeys({ undo: () => dispatch({ type: "undo" }), redo: () => dispatch({ type: "redo" }), entry });
 
   const part = partInHand(evaluation, inHand);
@@ -63,12 +64,26 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
     [part, evaluation, registry],
   );
   const { rows, layers } = useDrawn(draft, inHand, evaluation, byId);
+  const asks = asked.length > 0;
   const marks = useMarks(
     stage,
     scroller,
-    `${rows.map((row) => row.key).join()}|${asked.map((q) => q.answer).join()}|${layout.wide}|${error?.message}`,
+    `${rows.map((row) => row.key).join()}|${layout.wide}|${asks}|${error?.message}`,
   );
   const band = part ? wantedBand(part) : undefined;
+  const wanted = useMemo<[number | null, number | null]>(
+    () => [band?.low ?? null, band?.high ?? null],
+    [band?.low, band?.high],
+  );
+  const zones = useMemo(
+    () => reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from })),
+    [reference],
+  );
+  const column = useMemo<[number, number]>(
+    () => [56 + layout.left, marks.width - 36 - layout.right],
+    [layout.left, layout.right, marks.width],
+  );
+  const toEntry = useCallback(() => entry.current?.focus(), []);
   const sentence = part
     ? bowlSentence(part.dough?.saturation ?? null, part.dough?.state ?? null, part.dough?.wanted.states ?? [])
     : "The bowl is empty.";
@@ -100,11 +115,11 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
             layers={layers}
             saturation={part.dough?.saturation ?? null}
             state={part.dough?.state ?? null}
-            zones={reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from }))}
-            wanted={[band?.low ?? null, band?.high ?? null]}
+            zones={zones}
+            wanted={wanted}
             questions={asked}
             focusKey={focusKey}
-            column={[56 + layout.left, marks.width - 36 - layout.right]}
+            column={column}
             batch_g={evaluation?.mass_g ?? 0}
             sentence={sentence}
           />
@@ -131,7 +146,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
               focusKey={focusKey}
               setFocusKey={setFocusKey}
               table={table}
-              onLastEnter={() => entry.current?.focus()}
+              onLastEnter={toEntry}
             />
             {isEmpty && (
               <p className="pt-3 text-body text-soft">

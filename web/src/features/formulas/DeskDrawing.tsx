@@ -1,4 +1,4 @@
-import { forwardRef, useMemo } from "react";
+import { memo, type Ref, useMemo } from "react";
 import { levelOf, profile, SURFACE } from "../../lib/bowl";
 import { fall, hairGrams, r } from "../../lib/hairs";
 import { Bowl, type BowlLayer } from "../../ui";
@@ -35,7 +35,7 @@ const PITCH_ROW = 1.5;
 const PITCH_LANDING = 1.9;
 
 /** Rows run on as hairs into the bowl; each question's line leaves the place that answers it. */
-export const DeskDrawing = forwardRef<SVGSVGElement, Props>(function DeskDrawing(props, ref) {
+export const DeskDrawing = memo(function DeskDrawing({ ref, ...props }: Props & { ref: Ref<SVGSVGElement> }) {
   const { marks, column, questions, sentence } = props;
   const [left, right] = column;
   const channel = 46; // room for the capillaries beside the bowl

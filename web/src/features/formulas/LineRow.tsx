@@ -1,29 +1,44 @@
-import { type KeyboardEvent, memo } from "react";
+import { type KeyboardEvent, memo, useCallback, useState } from "react";
 import type { FormulaLine, IngredientSummary, LineMass, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { figure, grams, percent } from "../../lib/numbers";
 import { GrainKey, IngredientPicker, Menu, MenuItem } from "../../ui";
 import type { DraftLine } from "./draft";
 
+/** What a row can ask for; the same object for all rows and all renders. */
+export interface RowActions {
+  focus: (key: string) => void;
+  change: (key: string, patch: Partial<FormulaLine>, field: string) => void;
+  step: (key: string, by: number) => void;
+  move: (key: string, by: number) => void;
+  duplicate: (key: string) => void;
+  remove: (key: string) => void;
+}
+
 interface Props {
   line: DraftLine;
   mass: LineMass | undefined;
   error: string | null;
   ingredient: IngredientSummary | undefined;
-  ingredients: ReadonlyMap<string, IngredientSummary>;
+  ingredients: readonly IngredientSummary[];
   units: Reference["units"];
   focused: boolean;
-  onFocus: () => void;
-  onChange: (patch: Partial<FormulaLine>, field: string) => void;
-  onStep: (by: number) => void;
-  onMove: (by: number) => void;
-  onDuplicate: () => void;
-  onRemove: () => void;
+  actions: RowActions;
 }
 
 /** One line: grain, name, amount as typed, unit, share. Its rule runs on into the drawing. */
 export const LineRow = memo(function LineRow(props: Props) {
-  const { line, mass, error, ingredient, ingredients, units, focused, onChange } = props;
+  const { line, mass, error, ingredient, ingredients, units, focused, actions } = props;
+  const [pointed, setPointed] = useState(false);
+  const onChange = (patch: Partial<FormulaLine>, field: string) => actions.change(line.key, patch, field);
+  const onPick = useCallback(
+    (id: string) => actions.change(line.key, { ingredient: id, suggestions: [], notes: [] }, "ingredient"),
+    [actions, line.key],
+  );
+  const onUnit = useCallback(
+    (unit: string) => actions.change(line.key, { unit }, "unit"),
+    [actions, line.key],
+  );
   const name = ingredient?.short_name ?? (line.text || "Choose an ingredient");
   const under = error ?? (ingredient ? beside(line, mass) : "not known; choose what it is");
   const asks = error !== null || !ingredient;
@@ -31,16 +46,18 @@ export const LineRow = memo(function LineRow(props: Props) {
   return (
     <li
       data-line={line.key}
-      onFocus={props.onFocus}
-      className={`group relative grid min-h-9 grid-cols-[32px_minmax(0,1fr)_auto_auto_42px] items-center gap-x-2 border-ink ${focused ? "border-b-2 font-bold" : "border-b-[0.9px]"} hover:bg-lit`}
+      onFocus={() => actions.focus(line.key)}
+      onPointerEnter={() => setPointed(true)}
+      onPointerLeave={() => setPointed(false)}
+      className={`relative grid min-h-9 grid-cols-[32px_minmax(0,1fr)_auto_auto_42px] items-center gap-x-2 border-ink ${focused ? "border-b-2 font-bold" : "border-b-[0.9px]"} hover:bg-lit`}
     >
       <GrainKey mark={markOf(ingredient)} seed={line.key} />
       <span className="min-w-0">
         <IngredientPicker
-          ingredients={[...ingredients.values()]}
+          ingredients={ingredients}
           first={line.suggestions}
           label={ingredient ? `Ingredient: ${name}` : `Not known: ${name}. Choose an ingredient`}
-          onPick={(id) => onChange({ ingredient: id, suggestions: [], notes: [] }, "ingredient")}
+          onPick={onPick}
           className={`block w-full truncate text-row leading-5 ${asks && !ingredient ? "text-rosy" : ""}`}
         >
           {line.locked && <span className="text-caption italic text-soft">held </span>}
@@ -63,43 +80,75 @@ export const LineRow = memo(function LineRow(props: Props) {
         onFocus={(event) => event.target.select()}
         onKeyDown={onKeyDown}
       />
-      <select
-        aria-label={`Unit of ${name}`}
-        className="written max-w-[54px] text-caption font-medium"
-        value={line.unit}
-        onChange={(event) => onChange({ unit: event.target.value }, "unit")}
-      >
-        {units.map((unit) => (
-          <option key={unit.id} value={unit.id}>
-            {unit.label}
-          </option>
-        ))}
-      </select>
+      <UnitChoice name={name} unit={line.unit} units={units} onChange={onUnit} />
       <span className="text-right text-caption font-medium text-soft">
         {mass ? `${percent(mass.pct)}%` : "–"}
       </span>
-      <span className="absolute -left-8 opacity-0 focus-within:opacity-100 group-hover:opacity-100">
-        <Menu label={`Actions for ${name}`} trigger="···">
-          <MenuItem hint="Alt ↑" onSelect={() => props.onMove(-1)}>
-            Move up
-          </MenuItem>
-          <MenuItem hint="Alt ↓" onSelect={() => props.onMove(1)}>
-            Move down
-          </MenuItem>
-          <MenuItem hint="Alt D" onSelect={props.onDuplicate}>
-            Duplicate
-          </MenuItem>
-          <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
-            {line.locked ? "Let go" : "Hold"}
-          </MenuItem>
-          <MenuItem hint="Alt Delete" onSelect={props.onRemove}>
-            Take out
-          </MenuItem>
-        </Menu>
-      </span>
+      {(focused || pointed) && <RowMenu name={name} line={line} actions={actions} onChange={onChange} />}
     </li>
   );
 });
+
+const UnitChoice = memo(function UnitChoice({
+  name,
+  unit,
+  units,
+  onChange,
+}: {
+  name: string;
+  unit: string;
+  units: Reference["units"];
+  onChange: (unit: string) => void;
+}) {
+  return (
+    <select
+      aria-label={`Unit of ${name}`}
+      className="written max-w-[54px] text-caption font-medium"
+      value={unit}
+      onChange={(event) => onChange(event.target.value)}
+    >
+      {units.map((each) => (
+        <option key={each.id} value={each.id}>
+          {each.label}
+        </option>
+      ))}
+    </select>
+  );
+});
+
+function RowMenu({
+  name,
+  line,
+  actions,
+  onChange,
+}: {
+  name: string;
+  line: DraftLine;
+  actions: RowActions;
+  onChange: (patch: Partial<FormulaLine>, field: string) => void;
+}) {
+  return (
+    <span className="absolute -left-8">
+      <Menu label={`Actions for ${name}`} trigger="···">
+        <MenuItem hint="Alt ↑" onSelect={() => actions.move(line.key, -1)}>
+          Move up
+        </MenuItem>
+        <MenuItem hint="Alt ↓" onSelect={() => actions.move(line.key, 1)}>
+          Move down
+        </MenuItem>
+        <MenuItem hint="Alt D" onSelect={() => actions.duplicate(line.key)}>
+          Duplicate
+        </MenuItem>
+        <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
+          {line.locked ? "Let go" : "Hold"}
+        </MenuItem>
+        <MenuItem hint="Alt Delete" onSelect={() => actions.remove(line.key)}>
+          Take out
+        </MenuItem>
+      </Menu>
+    </span>
+  );
+}
 
 /** What stands under a name: grams of another unit, and how sure they are. */
 function beside(line: FormulaLine, mass: LineMass | undefined): string {
@@ -110,17 +159,22 @@ function beside(line: FormulaLine, mass: LineMass | undefined): string {
   return `${grams(mass.mass_g)} g${spread ? `, give or take ${figure(spread)} %; weigh it` : ""}`;
 }
 
-function rowKeys(event: KeyboardEvent, props: Props): void {
+function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
+  const { key } = line;
   const keys: Record<string, () => void> = event.altKey
     ? {
-        ArrowUp: () => props.onMove(-1),
-        ArrowDown: () => props.onMove(1),
-        Delete: props.onRemove,
-        Backspace: props.onRemove,
-        d: props.onDuplicate,
-        h: () => props.onChange({ locked: !props.line.locked }, "locked"),
+        ArrowUp: () => actions.move(key, -1),
+        ArrowDown: () => actions.move(key, 1),
+        Delete: () => actions.remove(key),
+        Backspace: () => actions.remove(key),
+        d: () => actions.duplicate(key),
+        h: () => actions.change(key, { locked: !line.locked }, "locked"),
       }
-    : { ArrowUp: () => props.onStep(-1), ArrowDown: () => props.onStep(1), Enter: () => props.onStep(1) };
+    : {
+        ArrowUp: () => actions.step(key, -1),
+        ArrowDown: () => actions.step(key, 1),
+        Enter: () => actions.step(key, 1),
+      };
   const act = keys[event.key];
   if (!act) return;
   event.preventDefault();

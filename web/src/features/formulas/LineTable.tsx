@@ -1,8 +1,10 @@
-import { type Dispatch, type RefObject, useMemo } from "react";
+import { type Dispatch, memo, type RefObject, useMemo, useRef } from "react";
 import type { Evaluation, IngredientSummary, LineMass, Reference } from "../../api";
 import { type Draft, type DraftLine, duplicateLine, patchLine, removeLine, swapLines } from "./draft";
-import { groupLines } from "./groups";
-import { LineRow } from "./LineRow";
+import { groupLines, type LineGroup } from "./groups";
+import { LineRow, type RowActions } from "./LineRow";
+
+const NO_LINES: DraftLine[] = [];
 
 interface Props {
   draft: Draft;
@@ -19,63 +21,72 @@ interface Props {
 }
 
 /** The lines of one portion, under their headings, with one rule each. */
-export function LineTable(props: Props) {
-  const { draft, portion, evaluation, error, ingredients, change, table, onLastEnter } = props;
-  const lines = draft.portions[portion]?.lines ?? [];
+export const LineTable = memo(function LineTable(props: Props) {
+  const { draft, portion, evaluation, error, ingredients, table } = props;
+  const lines = draft.portions[portion]?.lines ?? NO_LINES;
   const groups = useMemo(() => groupLines(lines, ingredients), [lines, ingredients]);
-  const shown = groups.flatMap((group) => group.lines);
   const masses = useMassByKey(draft, evaluation);
-  const badKey =
-    error?.line == null ? null : (draft.portions.flatMap((p) => p.lines)[error.line]?.key ?? null);
-
-  const focusRow = (index: number) => {
-    const next = shown[index];
-    if (next) table.current?.querySelector<HTMLInputElement>(`[data-line="${next.key}"] input`)?.select();
-    else if (index >= shown.length) onLastEnter();
-  };
-  const move = (line: DraftLine, by: number) => {
-    const group = groups.find((candidate) => candidate.lines.includes(line));
-    const other = group?.lines[group.lines.indexOf(line) + by];
-    if (other) change((before) => swapLines(before, line.key, other.key));
-  };
-
+  const all = useMemo(() => [...ingredients.values()], [ingredients]);
+  const badKey = error?.line == null ? null : draft.portions.flatMap((p) => p.lines)[error.line]?.key;
+  const actions = useRowActions(props, groups);
   return (
     <div ref={table}>
       {groups.map((group) => (
         <section key={group.label} aria-label={group.label}>
           <h3 className="pt-2 text-label italic text-soft">{group.label}</h3>
           <ul>
-            {group.lines.map((line) => {
-              const index = shown.indexOf(line);
-              return (
-                <LineRow
-                  key={line.key}
-                  line={line}
-                  mass={masses.get(line.key)}
-                  error={badKey === line.key ? (error?.message ?? null) : null}
-                  ingredient={line.ingredient ? ingredients.get(line.ingredient) : undefined}
-                  ingredients={ingredients}
-                  units={props.units}
-                  focused={props.focusKey === line.key}
-                  onFocus={() => props.setFocusKey(line.key)}
-                  onChange={(patch, field) =>
-                    change((before) => patchLine(before, line.key, patch), `${line.key}.${field}`)
-                  }
-                  onStep={(by) => focusRow(index + by)}
-                  onMove={(by) => move(line, by)}
-                  onDuplicate={() => change((before) => duplicateLine(before, line.key))}
-                  onRemove={() => {
-                    change((before) => removeLine(before, line.key));
-                    requestAnimationFrame(() => focusRow(Math.min(index, shown.length - 2)));
-                  }}
-                />
-              );
-            })}
+            {group.lines.map((line) => (
+              <LineRow
+                key={line.key}
+                line={line}
+                mass={masses.get(line.key)}
+                error={badKey === line.key ? (error?.message ?? null) : null}
+                ingredient={line.ingredient ? ingredients.get(line.ingredient) : undefined}
+                ingredients={all}
+                units={props.units}
+                focused={props.focusKey === line.key}
+                actions={actions}
+              />
+            ))}
           </ul>
         </section>
       ))}
     </div>
   );
+});
+
+/** The same functions for every render, so that a row redraws only when its own line changes. */
+function useRowActions(props: Props, groups: readonly LineGroup[]): RowActions {
+  const latest = useRef({ props, groups });
+  latest.current = { props, groups };
+  return useMemo<RowActions>(() => {
+    const shown = () => latest.current.groups.flatMap((group) => group.lines);
+    const focusAt = (index: number) => {
+      const { table, onLastEnter } = latest.current.props;
+      const next = shown()[index];
+      if (next) table.current?.querySelector<HTMLInputElement>(`[data-line="${next.key}"] input`)?.select();
+      else if (index >= shown().length) onLastEnter();
+    };
+    const indexOf = (key: string) => shown().findIndex((line) => line.key === key);
+    return {
+      focus: (key) => latest.current.props.setFocusKey(key),
+      change: (key, patch, field) =>
+        latest.current.props.change((before) => patchLine(before, key, patch), `${key}.${field}`),
+      step: (key, by) => focusAt(indexOf(key) + by),
+      move: (key, by) => {
+        const group = latest.current.groups.find((each) => each.lines.some((line) => line.key === key));
+        const at = group?.lines.findIndex((line) => line.key === key) ?? -1;
+        const other = group?.lines[at + by];
+        if (other) latest.current.props.change((before) => swapLines(before, key, other.key));
+      },
+      duplicate: (key) => latest.current.props.change((before) => duplicateLine(before, key)),
+      remove: (key) => {
+        const index = indexOf(key);
+        latest.current.props.change((before) => removeLine(before, key));
+        requestAnimationFrame(() => focusAt(Math.min(index, shown().length - 1)));
+      },
+    };
+  }, []);
 }
 
 /** The evaluation counts lines over all portions; the table knows them by key. */

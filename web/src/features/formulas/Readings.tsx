@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { figure } from "../../lib/numbers";
 import { KindGlyph, Strip } from "../../ui";
 import type { Question, StripReading } from "./questions";
@@ -11,10 +11,10 @@ interface Props {
 }
 
 /** The questions and their strips; one strip at a time opens and explains itself. */
-export function Readings({ questions, width, capillaries }: Props) {
+export const Readings = memo(function Readings({ questions, width, capillaries }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   return (
-    <div className="relative">
+    <div className="relative" data-readings>
       {questions.some((question) => question.readings.some((reading) => reading.scale.wanted)) && (
         <p
           className="absolute -top-6 text-caption italic"
@@ -49,7 +49,7 @@ export function Readings({ questions, width, capillaries }: Props) {
       ))}
     </div>
   );
-}
+});
 
 function Row({
   reading,

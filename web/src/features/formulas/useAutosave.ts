@@ -11,6 +11,7 @@ export type SaveState =
 
 const PAUSE_MS = 250;
 const RETRY_MS = 2000;
+const KEEP_AFTER_MS = 30;
 
 /** Work not yet acknowledged by the server, kept in the browser until it is. */
 interface Unsaved {
@@ -78,13 +79,17 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
     latest.current = draft;
     if (draft === savedDraft.current || blocked.current) return;
     setState((before) => (before.kind === "offline" ? before : { kind: "saving" }));
-    localStorage.setItem(
-      unsavedKey(id),
-      JSON.stringify({ revision: revisionRef.current, formula: toFile(draft) } satisfies Unsaved),
-    );
+    // After the next paint: the reading comes first, and a crash can cost one frame of typing at most.
+    const keeping = setTimeout(() => {
+      const work: Unsaved = { revision: revisionRef.current, formula: toFile(draft) };
+      if (latest.current !== savedDraft.current) localStorage.setItem(unsavedKey(id), JSON.stringify(work));
+    }, KEEP_AFTER_MS);
     clearTimeout(timer.current);
     timer.current = window.setTimeout(() => void flush(), PAUSE_MS);
-    return () => clearTimeout(timer.current);
+    return () => {
+      clearTimeout(keeping);
+      clearTimeout(timer.current);
+    };
   }, [draft, flush, id]);
 
   // Leaving the page must not wait for the pause.

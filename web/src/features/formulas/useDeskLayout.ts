@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { type RefObject, useEffect, useRef, useState } from "react";
 
 const WIDE = "(min-width: 1000px)";
 const ROOMY = "(min-width: 1200px)";
@@ -19,4 +19,21 @@ export function useDeskLayout() {
   const left = roomy ? 352 : 330;
   const right = roomy ? 438 : 392;
   return { wide, left, right, columns: `${left}px minmax(0, 1fr) ${right}px` };
+}
+
+const CALM_MS = 400;
+
+/** Marks the stage while changes follow each other faster than the easing takes. */
+export function useHurry(stage: RefObject<HTMLElement | null>, change: unknown): void {
+  const last = useRef(0);
+  useEffect(() => {
+    const now = performance.now();
+    const element = stage.current;
+    if (element && change && now - last.current < CALM_MS) element.dataset.hurried = "";
+    last.current = now;
+    const timer = setTimeout(() => {
+      if (element) delete element.dataset.hurried;
+    }, CALM_MS);
+    return () => clearTimeout(timer);
+  }, [stage, change]);
 }

@@ -49,6 +49,9 @@ export function useMarks(
   useEffect(() => {
     const observer = new ResizeObserver(measure);
     if (stage.current) observer.observe(stage.current);
+    // The questions move when a strip opens, which leaves the stage as large as it was.
+    const readings = stage.current?.querySelector("[data-readings]");
+    if (readings) observer.observe(readings);
     const box = scroller.current;
     box?.addEventListener("scroll", measure, { passive: true });
     void document.fonts.ready.then(measure);

@@ -1,0 +1,88 @@
+"""Take one current picture of each main view from the demo data: make screenshots."""
+
+from __future__ import annotations
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parent.parent
+TARGET = ROOT / "docs" / "screenshots"
+CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+RECIPE = """Weather scoops
+
+Dry:
+2 1/2 cups bicarb
+1 cup SLSA powder
+3/4 cup cornflour (sifted)
+1/4 cup cream of tartar
+
+Wet phase
+1/3 cup coco betaine
+2 Tbsp glycerine
+1 tbsp almond oil
+10–20 drops lavender EO
+a pinch of mica
+1 tsp moon glimmer
+"""
+
+
+def formula(page: Page, name: str) -> None:
+    page.get_by_role("link", name=name).click()
+    page.get_by_label("Name of the formula").wait_for()
+
+
+def take(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(600)  # the level eases for 240 ms, fonts settle
+    page.screenshot(path=TARGET / f"{name}.png")
+    print(f"{name}.png")
+
+
+def main() -> None:
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        command = [str(Path(sys.executable).parent / "rosy-kettle"), "serve", "--seed-demo", "--port", "0"]
+        environment = os.environ | {"ROSY_KETTLE_DATA": folder}
+        server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment)
+        assert server.stdout is not None
+        found = re.search(r"http://\S+", server.stdout.readline())
+        assert found, "the server did not start"
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, chromium_sandbox=False, args=["--disable-gpu"])
+            views(browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB"), found[0])
+            dark = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB", color_scheme="dark")
+            dark.goto(found[0])
+            formula(dark, "Gale warning bar")
+            take(dark, "desk-dark")
+            browser.close()
+        server.kill()
+
+
+def views(page: Page, address: str) -> None:
+    page.goto(address)
+    page.get_by_role("link", name="Limpet domes").wait_for()
+    take(page, "formulas")
+    formula(page, "Peat bricks")
+    take(page, "desk")
+    page.get_by_role("link", name="Plan a batch").click()
+    page.get_by_label("Shape of a piece").select_option("disher-24")
+    take(page, "plan")
+    page.goto(f"{address}/recipes/new")
+    page.get_by_label("Paste it as you found it").fill(RECIPE)
+    page.get_by_role("button", name="Take it to the Desk").wait_for()
+    take(page, "recipe")
+    page.goto(f"{address}/pantry/slsa-fine")
+    take(page, "pantry")
+    page.goto(f"{address}/look")
+    take(page, "look")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,58 @@
+"""What all tests share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from rosy_kettle.api import create_app
+from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Line, Portion, Tables
+from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.reference import load_tables
+from rosy_kettle.store import Studio, open_studio
+from rosy_kettle.usecases.seed_demo import seed_demo
+
+FormulaMaker = Callable[..., Formula]
+
+
+@pytest.fixture(scope="session")
+def tables() -> Tables:
+    return load_tables()
+
+
+def make_formula(method: str = "betaine-dough", /, **grams: float) -> Formula:
+    """A formula of one portion, all in grams; underscores stand for hyphens in ids."""
+    lines = tuple(Line(name.replace("_", "-"), str(amount), "g") for name, amount in grams.items())
+    return Formula("test", (Portion("body", lines),), method=method)
+
+
+def make_lines(*lines: tuple[str | None, str, str], method: str = "betaine-dough", **settings: object) -> Formula:
+    """A formula of one portion from (ingredient, amount, unit)."""
+    return Formula("test", (Portion("body", tuple(Line(*line) for line in lines)),), method=method, **settings)  # type: ignore[arg-type]
+
+
+@pytest.fixture
+def judge(tables: Tables) -> Callable[[Formula], Evaluation]:
+    return lambda formula: evaluate(formula, tables)
+
+
+@pytest.fixture
+def studio(tmp_path: Path) -> Iterator[Studio]:
+    opened = open_studio(tmp_path)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def client(studio: Studio) -> FlaskClient:
+    return create_app(studio).test_client()
+
+
+@pytest.fixture
+def demo_client(studio: Studio) -> FlaskClient:
+    seed_demo(studio)
+    return create_app(studio).test_client()

@@ -1,0 +1,74 @@
+"""The arrows between folders, as ARCHITECTURE.md draws them."""
+
+from __future__ import annotations
+
+import ast
+import sys
+from pathlib import Path
+
+import pytest
+
+SOURCE = Path(__file__).parent.parent / "src" / "rosy_kettle"
+STANDARD = set(sys.stdlib_module_names)
+NO_IO = {
+    "asyncio", "csv", "http", "io", "logging", "os", "pathlib", "random", "secrets", "shutil", "socket", "sqlite3",
+    "subprocess", "sys", "tempfile", "threading", "time", "urllib",
+}  # fmt: skip
+OWN = "rosy_kettle"
+MAY_IMPORT = {
+    "core": {"numpy", "scipy", f"{OWN}.core"},
+    "reference": {f"{OWN}.core", f"{OWN}.reference"},
+    "reader": {"rapidfuzz", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader"},
+    "files": {"pydantic", f"{OWN}.core", f"{OWN}.files"},
+    "store": {"alembic", "platformdirs", "sqlalchemy", f"{OWN}.core", f"{OWN}.store"},
+    "usecases": {
+        "sqlalchemy", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader", f"{OWN}.files", f"{OWN}.store", f"{OWN}.usecases",
+    },
+}  # fmt: skip
+
+
+def imports_of(path: Path) -> set[str]:
+    names: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.Import):
+            names |= {alias.name for alias in node.names}
+        elif isinstance(node, ast.ImportFrom):
+            assert node.level == 0, f"{path} imports relatively"
+            names.add(node.module or "")
+    return names
+
+
+def allowed(name: str, folder: str) -> bool:
+    top = name.split(".", maxsplit=1)[0]
+    if top == "__future__":
+        return True
+    if top in STANDARD:
+        return folder != "core" or top not in NO_IO
+    return any(name == may or name.startswith(f"{may}.") for may in MAY_IMPORT[folder])
+
+
+@pytest.mark.parametrize("folder", sorted(MAY_IMPORT))
+def test_folder_imports_only_what_its_arrow_allows(folder: str) -> None:
+    files = list((SOURCE / folder).rglob("*.py"))
+    assert files
+    wrong = [
+        f"{path.relative_to(SOURCE)} imports {name}" for path in files for name in imports_of(path) if not allowed(name, folder)
+    ]
+    assert wrong == []
+
+
+def test_the_walk_sees_a_forbidden_import(tmp_path: Path) -> None:
+    bad = tmp_path / "bad.py"
+    bad.write_text("import flask\nfrom rosy_kettle.store import Studio\nimport os\n", encoding="utf-8")
+    assert {name for name in imports_of(bad) if not allowed(name, "core")} == {"flask", "rosy_kettle.store", "os"}
+
+
+def test_every_module_lists_its_public_names() -> None:
+    missing = []
+    for path in (SOURCE / "core").rglob("*.py"):
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        public = {n.name for n in tree.body if isinstance(n, ast.FunctionDef | ast.ClassDef) and not n.name.startswith("_")}
+        listed = any(isinstance(n, ast.Assign) and getattr(n.targets[0], "id", "") == "__all__" for n in tree.body)
+        if public and not listed:
+            missing.append(str(path))
+    assert missing == []
