@@ -28,11 +28,11 @@ const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things"];
 export function DeskHead({ draft, answer, methods, change, save, settle }: Props) {
   const [keeping, setKeeping] = useState(false);
   return (
-    <div className="relative z-10 w-[560px] max-w-[56vw] pb-1 pt-1">
+    <div className="relative z-10 w-[560px] max-w-[56vw] pb-1">
       <h1 className="flex items-baseline">
         <input
           aria-label="Name of the formula"
-          className="w-full bg-transparent text-title font-[350] leading-[1.1] focus-visible:bg-lit"
+          className="w-full bg-transparent text-title font-[350] leading-[1.3] focus-visible:bg-lit"
           value={draft.name}
           maxLength={200}
           onChange={(event) => change((before) => ({ ...before, name: event.target.value }), "name")}

@@ -58,7 +58,7 @@ export const LineRow = memo(function LineRow(props: Props) {
           first={line.suggestions}
           label={ingredient ? `Ingredient: ${name}` : `Not known: ${name}. Choose an ingredient`}
           onPick={onPick}
-          className={`block w-full truncate text-row leading-5 ${asks && !ingredient ? "text-rosy" : ""}`}
+          className={`block w-full truncate text-row leading-6 ${asks && !ingredient ? "text-rosy" : ""}`}
         >
           {line.locked && <span className="text-caption italic text-soft">held </span>}
           {name}
