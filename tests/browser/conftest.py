@@ -115,4 +115,6 @@ def axe_violations(page: Page) -> list[str]:
     """What axe finds wrong with the page, one sentence each."""
     page.evaluate(AXE)
     result = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})")
-    return [f"{v['id']}: {node['html'][:160]} {node['failureSummary'][:200]}" for v in result["violations"] for node in v["nodes"]]
+    return [
+        f"{v['id']}: {node['html'][:160]} {node['failureSummary'][:200]}" for v in result["violations"] for node in v["nodes"]
+    ]

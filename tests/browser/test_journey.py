@@ -135,7 +135,9 @@ def tab_to(page: Page, name: str) -> None:
     """Press Tab until the thing of that name has the focus."""
     for _ in range(120):
         page.keyboard.press("Tab")
-        focused = page.evaluate("(() => {const e = document.activeElement; return e === document.body ? '' : e.ariaLabel || e.innerText || ''})()")
+        focused = page.evaluate(
+            "(() => {const e = document.activeElement; return e === document.body ? '' : e.ariaLabel || e.innerText || ''})()"
+        )
         if focused.strip().endswith(name):
             return
     pytest.fail(f"{name} cannot be reached by Tab")
@@ -230,7 +232,9 @@ MEASURE = """
 """
 
 
-def test_keystroke_to_painted_reading_is_measured(server: Server, open_page: OpenPage, capsys: pytest.CaptureFixture[str]) -> None:
+def test_keystroke_to_painted_reading_is_measured(
+    server: Server, open_page: OpenPage, capsys: pytest.CaptureFixture[str]
+) -> None:
     """25 lines; printed, not asserted: the machine decides."""
     page = open_page(f"{server.address}/recipes/new")
     names = [
@@ -244,9 +248,13 @@ def test_keystroke_to_painted_reading_is_measured(server: Server, open_page: Ope
     desk = DeskPage(page)
     expect(desk.saved).to_be_visible()
     expect(desk.saturation).not_to_have_text("–")
-    times = sorted(page.evaluate_handle(f"({MEASURE})(document.querySelector('[aria-label=\"Amount of Glycerin\"]'))").json_value())
+    times = sorted(
+        page.evaluate_handle(f"({MEASURE})(document.querySelector('[aria-label=\"Amount of Glycerin\"]'))").json_value()
+    )
     with capsys.disabled():
-        print(f"\nkeystroke to painted, 25 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms")
+        print(
+            f"\nkeystroke to painted, 25 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms"
+        )
     assert len(times) == 40
 
 

@@ -24,7 +24,11 @@ def test_an_empty_formula_has_null_readings_with_the_reason(judge: Judge) -> Non
     assert result.lather.active_g is None
     assert result.cost.batch is None
     assert {item.reason for item in result.missing} == {"the formula is empty"}
-    assert {item.reading for item in result.missing} == {"dough.saturation", "fizz.co2_mol", "lather.active_g", "cost"}
+    assert {item.reading for item in result.missing} == {
+        "dough.saturation", "fizz.co2_mol", "lather.active_g", "cost", "bath", "firmness", "release.minutes", "drying", "feel", "skin",
+        "piece.density_g_ml",
+    }  # fmt: skip
+    assert (result.bath.ph_fresh, result.drying.dries, result.release.minutes) == (None, None, None)
 
 
 def test_a_zero_amount_counts_as_nothing(judge: Judge) -> None:
@@ -73,7 +77,7 @@ def test_unknown_lines_are_left_out_and_listed(judge: Judge) -> None:
     assert 'Line 2 ("moon dust") is not understood and is left out' in {item.reason for item in result.missing}
 
 
-def test_a_missing_property_silences_one_reading_only(tables: Tables) -> None:
+def test_a_missing_property_silences_only_what_needs_it(tables: Tables) -> None:
     bare = replace(tables.ingredients["kaolin"], liquid_demand_ml_100g=None)
     bent = replace(tables, ingredients=dict(tables.ingredients) | {"kaolin": bare})
     result = evaluate(make_formula(kaolin=10, baking_soda=100, slsa_fine=20, glycerin=10), bent)
@@ -81,8 +85,10 @@ def test_a_missing_property_silences_one_reading_only(tables: Tables) -> None:
     assert result.dough.saturation is None
     assert result.lather.active_g is not None
     assert result.cost.batch is not None
-    (missing,) = result.missing
-    assert (missing.reading, missing.ingredient, missing.property) == ("dough.saturation", "kaolin", "liquid_demand_ml_100g")
+    assert result.bath.ph_fresh is not None
+    assert result.feel.ring is not None
+    assert {item.reading for item in result.missing} == {"dough.saturation", "firmness", "drying", "piece.density_g_ml"}
+    assert {(item.ingredient, item.property) for item in result.missing} == {("kaolin", "liquid_demand_ml_100g")}
 
 
 def test_portions_are_judged_apart_and_add_up(judge: Judge) -> None:

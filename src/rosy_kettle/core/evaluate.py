@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
@@ -12,32 +11,36 @@ import numpy as np
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.aqueous.gas_release import co2_volume_l, gas_release
 from rosy_kettle.core.cost.formula_cost import formula_cost, shown
-from rosy_kettle.core.dough import DoughFill, TextureCurve, dough_fill, texture_curve, wanted_states, working_window
+from rosy_kettle.core.dough_readings import SCAN_C, dough_fault, read_dough
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.lather import active_share, tub_concentration
+from rosy_kettle.core.mix import Mix, make_mix
 from rosy_kettle.core.palette import FloatArray, Palette, make_palette
 from rosy_kettle.core.pieces import batch_loss
 from rosy_kettle.core.records import Formula, Method, Tables
 from rosy_kettle.core.records.evaluation import (
     Assumed,
+    Bath,
     Cost,
-    Dough,
-    DoughPoint,
+    Dry,
     Evaluation,
+    Feel,
+    Firmness,
     Fizz,
     Lather,
     LineMass,
     Missing,
     OutOfRange,
-    Wanted,
+    PieceReading,
+    Release,
+    Skin,
 )
+from rosy_kettle.core.tub_readings import TubReadings, read_tub
 
 __all__ = ["assumed_settings", "evaluate"]
 
-SCAN_C = np.arange(10.0, 61.0)  # temperatures of the texture curve [°C]
 CO2_G_MOL = 44.009  # molar mass of carbon dioxide [g/mol]; IUPAC standard atomic weights
-SATURATION_BAND = 0.17  # 90 % band of S when all is weighed [-]; estimate, replaced by the studio's rope test
-FAST_ACID_SPEED = 0.5  # acids at least this fast count as fast; cream of tartar and fumaric acid do not [-]
+TUB_READINGS = ("bath", "firmness", "release.minutes", "drying", "feel", "skin", "piece.density_g_ml")
 
 
 def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed:
@@ -116,24 +119,54 @@ def _evaluate_lines(formula: Formula, tables: Tables, weighed: Sequence[Weighed]
     total_g = float(mass_g.sum())
     assumed = assumed_settings(formula, method, total_g)
     missing: list[Missing] = []
-    dough = _dough(palette, mass_g, spread, method, assumed, missing) if with_dough else None
+    judged_c = assumed.room_c if method.judged_at_c is None else method.judged_at_c
+    mix = make_mix(palette, mass_g, (judged_c, assumed.room_c)) if total_g > 0 else None
+    dough = read_dough(mix, spread, method, assumed, judged_c, missing) if with_dough else None
     fizz = _fizz(palette, mass_g, assumed, missing)
     lather = _lather(palette, mass_g, spread, assumed, missing)
     cost, line_costs = _cost(weighed, tables, assumed, missing)
+    tub = _tub(mix, formula, method, assumed, tables, lather, missing)
+    if tub is not None and dough is not None:
+        dough = replace(dough, mix_temperature_c=tub.mix_temperature_c)
     return Evaluation(
         name=name,
         mass_g=total_g,
         lines=_line_masses(weighed, total_g, line_costs),
         dough=dough,
         fizz=fizz,
-        lather=lather,
+        bath=tub.bath if tub else Bath(),
+        lather=tub.lather if tub else lather,
+        firmness=tub.firmness if tub else Firmness(),
+        release=tub.release if tub else Release(),
+        drying=tub.drying if tub else Dry(),
+        feel=tub.feel if tub else Feel(),
+        skin=tub.skin if tub else Skin(),
+        piece=tub.piece if tub else PieceReading(),
         cost=cost,
         assumed=assumed,
         portions=(),
         notes=(),
         missing=tuple(missing),
-        out_of_range=_out_of_range(assumed),
+        out_of_range=_out_of_range(assumed) + (tub.out_of_range if tub else ()),
     )
+
+
+def _tub(
+    mix: Mix | None, formula: Formula, method: Method, assumed: Assumed, tables: Tables, lather: Lather, missing: list[Missing]
+) -> TubReadings | None:
+    if mix is None:
+        missing += [Missing(reading, None, None, "the formula is empty") for reading in TUB_READINGS]
+        return None
+    brisk_mol = gas_release(mix.palette, mix.mass_g).brisk_co2_mol
+    fault = dough_fault(mix)
+    tub = read_tub(mix, formula, method, assumed, tables, brisk_mol, lather, dough_known=fault is None)
+    missing += tub.missing
+    if fault is not None:
+        missing += [_missing(reading, fault) for reading in ("firmness", "drying", "piece.density_g_ml")]
+    if lather.active_g is None:
+        lather_fault = next(item for item in missing if item.reading == "lather.active_g")
+        missing += [replace(lather_fault, reading=reading) for reading in ("feel", "skin.harshness_mg_l")]
+    return tub
 
 
 def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str | None]) -> tuple[LineMass, ...]:
@@ -155,73 +188,6 @@ def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str
 def _heaped_ml(item: Weighed) -> float | None:
     loose = item.ingredient.bulk_density_loose_g_ml if item.ingredient.is_powder else item.ingredient.true_density_g_ml
     return None if loose is None else item.mass_g / loose
-
-
-def _dough(
-    palette: Palette, mass_g: FloatArray, spread: FloatArray, method: Method, assumed: Assumed, missing: list[Missing]
-) -> Dough:
-    judged_c = assumed.room_c if method.judged_at_c is None else method.judged_at_c
-    states = wanted_states(method.wanted, _fast_acid_share(palette, mass_g))
-    wanted = Wanted(states, method.wanted.saturation_low, method.wanted.saturation_high, method.wanted.state_when_cold)
-    empty = DoughPoint(assumed.room_c, None, None)
-    if not mass_g.sum() > 0:
-        missing.append(Missing("dough.saturation", None, None, "the formula is empty"))
-        return Dough(judged_c, None, None, None, (), empty, None, "no fat", wanted)
-    grid_c = np.unique(np.concatenate((SCAN_C, [judged_c, assumed.room_c])))
-    try:
-        fill = dough_fill(palette, mass_g, grid_c)
-    except MissingDataError as error:
-        missing.append(_missing("dough.saturation", error))
-        return Dough(judged_c, None, None, None, (), empty, None, "missing data", wanted)
-    curve = texture_curve(fill)
-    scanned = np.isin(grid_c, SCAN_C)
-    window, reason = working_window(
-        TextureCurve(grid_c[scanned], curve.saturation[scanned], curve.state_index[scanned]),
-        replace(fill, temperature_c=grid_c[scanned], saturation=fill.saturation[scanned], solid_share=fill.solid_share[scanned]),
-        states,
-        kneaded=method.kneaded,
-    )
-    judged = _point(curve, int(np.searchsorted(grid_c, judged_c)))
-    if judged.saturation is None:
-        missing.append(Missing("dough.saturation", None, None, "no powder that drinks"))
-    return Dough(
-        temperature_c=judged_c,
-        saturation=judged.saturation,
-        saturation_band=_saturation_band(palette, mass_g, spread, fill, judged.saturation),
-        state=judged.state,
-        by_temperature=tuple(_point(curve, int(index)) for index in np.flatnonzero(scanned)),
-        when_cold=_point(curve, int(np.searchsorted(grid_c, assumed.room_c))),
-        working_window_c=window,
-        window_reason=reason,
-        wanted=wanted,
-    )
-
-
-def _point(curve: TextureCurve, index: int) -> DoughPoint:
-    saturation = float(curve.saturation[index])
-    return DoughPoint(float(curve.temperature_c[index]), None if math.isnan(saturation) else saturation, curve.state(index))
-
-
-def _saturation_band(
-    palette: Palette, mass_g: FloatArray, spread: FloatArray, fill: DoughFill, saturation: float | None
-) -> tuple[float, float] | None:
-    """Spread of the entries and of the model, as independent errors."""
-    if saturation is None:
-        return None
-    demand_ml = float(fill.demand_ml)
-    from_powders = saturation * palette.liquid_demand_ml_g * mass_g / demand_ml
-    liquid_ml = saturation * demand_ml
-    volumes = palette.dough_volume_ml_g * mass_g
-    from_liquids = volumes / demand_ml * (liquid_ml / float(volumes.sum()) if volumes.sum() > 0 else 0.0)
-    entries = float(np.sqrt((((from_powders + from_liquids) * spread) ** 2).sum()))
-    half_width = math.hypot(entries, SATURATION_BAND * saturation)
-    return max(0.0, saturation - half_width), saturation + half_width
-
-
-def _fast_acid_share(palette: Palette, mass_g: FloatArray) -> float:
-    fast = np.array([bool(i.acid and i.acid.speed >= FAST_ACID_SPEED) for i in palette.ingredients], dtype=bool)
-    total_g = float(mass_g.sum())
-    return float(mass_g[fast].sum()) / total_g if total_g > 0 else 0.0
 
 
 def _fizz(palette: Palette, mass_g: FloatArray, assumed: Assumed, missing: list[Missing]) -> Fizz:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,9 +22,11 @@ FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 
 SOFT_FAT_DENSITY_G_ML = 0.90  # every butter, oil or wax with a solid fat curve, in a dough [g/mL]; Bailey, 0.895-0.915 at 40 °C
+BINDS_ITS_WATER = frozenset({"honey", "sorbitol-70"})  # their water stays with the sugar
+USUAL_POWDER_CP_J_GK = 1.1  # heat capacity where none is listed [J/(g K)]; most powders lie at 0.9 to 1.3
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Palette:
     """Properties of n ingredients, one array of length n each."""
 
@@ -46,6 +49,35 @@ class Palette:
     """Base equivalents in a gram [mol/g]."""
     carbon_mol_g: FloatArray
     """Carbonate carbon in a gram [mol/g]."""
+    free_water: FloatArray
+    """Water that a liquid or paste brings and that can dry off, as a share of it; bound water of powders is not counted."""
+    alcohol: FloatArray
+    """Alcohol as a share."""
+    humectant: FloatArray
+    """Humectant strength per gram; glycerin is 1."""
+    hidden_fat: FloatArray
+    """Fat inside milk, cocoa and oat, as a share."""
+    heat_capacity_j_gk: FloatArray
+
+    @cached_property
+    def free_water_known(self) -> FloatArray:
+        """Free water with 0 where it is not known; only beside a refusal."""
+        return np.nan_to_num(self.free_water)
+
+    @cached_property
+    def alcohol_known(self) -> FloatArray:
+        """Alcohol with 0 where it is not known; only beside a refusal."""
+        return np.nan_to_num(self.alcohol)
+
+    @cached_property
+    def dough_volume_known(self) -> FloatArray:
+        """Dough volume with 0 where it is not known; only beside a refusal."""
+        return np.nan_to_num(self.dough_volume_ml_g)
+
+    @cached_property
+    def liquid_demand_known(self) -> FloatArray:
+        """Liquid demand with 0 where it is not known; only beside a refusal."""
+        return np.nan_to_num(self.liquid_demand_ml_g)
 
 
 def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
@@ -79,6 +111,11 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
             item.base.base_equivalents_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items
         ),
         carbon_mol_g=_column(item.base.carbons_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items),
+        free_water=_column(_free_water(item) for item in items),
+        alcohol=_column(_alcohol(item) for item in items),
+        humectant=_column(item.traits.humectant_strength for item in items),
+        hidden_fat=_column(item.traits.hidden_fat_share for item in items),
+        heat_capacity_j_gk=_column(USUAL_POWDER_CP_J_GK if item.cp_j_gk is None else item.cp_j_gk for item in items),
     )
 
 
@@ -125,6 +162,18 @@ def _dough_volume(item: Ingredient) -> float | None:
     if item.is_fat and item.role in {"butter", "oil", "wax"}:
         return 1.0 / SOFT_FAT_DENSITY_G_ML
     return _inverse(item.true_density_g_ml)
+
+
+def _free_water(item: Ingredient) -> float | None:
+    if item.form not in {"liquid", "paste"} or (item.based_on or item.id) in BINDS_ITS_WATER:
+        return 0.0
+    return item.water_fraction
+
+
+def _alcohol(item: Ingredient) -> float | None:
+    if item.role != "binder":
+        return 0.0
+    return None if item.water_fraction is None else 1.0 - item.water_fraction
 
 
 def _liquid_demand(item: Ingredient) -> float | None:

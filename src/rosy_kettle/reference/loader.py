@@ -12,13 +12,17 @@ from importlib.resources import files
 from typing import Any
 
 from rosy_kettle.core.records import (
+    AcidSystem,
     AcidTraits,
     BaseTraits,
+    CarbonateTable,
     Ingredient,
     Method,
     MethodStep,
     PropertySource,
+    ReadingTraits,
     SolidFatCurve,
+    SurfactantTraits,
     Tables,
     TapWater,
     Tool,
@@ -38,6 +42,26 @@ METHOD_ORDER = (
     "melt", "damp-press", "loose-dust", "pre-dried-surfactant",
 )  # fmt: skip
 PLAIN_ACIDS_FIRST_PROTONS = {"ascorbic-acid": 1}  # the second proton (pKa 11.7) never acts in a bath
+ACID_SYSTEM_ROW = {
+    "citric": ("citric-acid-anhydrous", 0),
+    "tartaric": ("tartaric-acid", 0),
+    "malic": ("malic-acid", 0),
+    "fumaric": ("fumaric-acid", 0),
+    "ascorbic": ("ascorbic-acid", 0),
+    "bisulfate": ("sodium-bisulfate", -1),
+}
+"""The row that holds the constants of a system, and the charge of its first form."""
+ACID_SYSTEM_OF = {
+    "citric-acid-anhydrous": ("citric", 0),
+    "citric-acid-monohydrate": ("citric", 0),
+    "tartaric-acid": ("tartaric", 0),
+    "cream-of-tartar": ("tartaric", 1),
+    "malic-acid": ("malic", 0),
+    "fumaric-acid": ("fumaric", 0),
+    "ascorbic-acid": ("ascorbic", 0),
+    "sodium-bisulfate": ("bisulfate", 1),
+}
+"""System of each acid on the shelf, and the strong cations it brings per mole."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +88,8 @@ def load_tables() -> Tables:
         methods={id_: _method(id_) for id_ in METHOD_ORDER},
         tools={tool.id: tool for tool in map(_tool, table_rows("tools"))},
         waters={row["id"]: _water(row) for row in table_rows("water")},
+        acid_systems=_acid_systems(),
+        carbonate=_carbonate(),
         price_per_kg={},
     )
 
@@ -75,7 +101,8 @@ def load_synonyms() -> tuple[Synonym, ...]:
 
 
 def _ingredients() -> list[Ingredient]:
-    by_id = {name: {row["id"]: row for row in table_rows(name)} for name in ("acids", "bases", "dough_traits", "reading_traits")}
+    tables = ("acids", "bases", "dough_traits", "reading_traits", "surfactant_traits")
+    by_id = {name: {row["id"]: row for row in table_rows(name)} for name in tables}
     sources: dict[str, list[PropertySource]] = defaultdict(list)
     for row in table_rows("ingredient_sources"):
         sources[row["id"]].append(PropertySource(row["property"], row["source"], row["confidence"]))
@@ -90,6 +117,9 @@ def _ingredients() -> list[Ingredient]:
                 **_plain_columns(row),
                 liquid_demand_ml_100g=_number(dough.get("liquid_demand_ml_100g")),
                 wax_solubility_factor=_number(traits.get("wax_solubility_factor")),
+                firmness_weight=_number(dough.get("firmness_weight")) or 0.0,
+                traits=_reading_traits(traits),
+                surfactant=_surfactant(by_id["surfactant_traits"].get(id_), traits),
                 acid=_acid(by_id["acids"].get(id_), traits) if row["role"] == "acid" else None,
                 base=_base(by_id["bases"].get(id_)),
                 tempered_fat=curves.get((id_, False)),
@@ -121,7 +151,56 @@ def _acid(row: dict[str, str] | None, traits: dict[str, str]) -> AcidTraits | No
     if row is None:
         return None
     protons = PLAIN_ACIDS_FIRST_PROTONS.get(row["id"], int(row["protons"]))
-    return AcidTraits(float(row["molar_mass_g_mol"]), protons, _number(traits.get("acid_speed")) or 1.0)
+    system, cations = ACID_SYSTEM_OF[row["id"]]
+    return AcidTraits(float(row["molar_mass_g_mol"]), protons, _number(traits.get("acid_speed")) or 1.0, system, cations)
+
+
+def _reading_traits(row: dict[str, str]) -> ReadingTraits:
+    return ReadingTraits(
+        hidden_fat_share=_number(row.get("hidden_fat_share")) or 0.0,
+        tack=_number(row.get("tack_0_1")),
+        deliquescence_share=_number(row.get("drh_share")),
+        hlb_effective=_number(row.get("hlb_effective")),
+        oil_capacity_g_g=_number(row.get("oil_capacity_g_g")),
+        tint_l_g_cm=_number(row.get("tint_eps_l_g_cm")) or 0.0,
+        cloud_l_g_cm=_number(row.get("cloud_eps_l_g_cm")) or 0.0,
+        stain_note_mg_l=_number(row.get("stain_note_mg_l")),
+        stain_warn_mg_l=_number(row.get("stain_warn_mg_l")),
+        coarse=row.get("coarse") == "yes",
+        humectant_strength=_number(row.get("humectant_strength")) or 0.0,
+    )
+
+
+def _surfactant(row: dict[str, str] | None, traits: dict[str, str]) -> SurfactantTraits | None:
+    if row is None:
+        return None
+    return SurfactantTraits(
+        float(row["foam_rel_sds_100"]),
+        float(row["irritation_rel_sds_100"]),
+        row["hard_water_sensitivity"],
+        float(traits["fluff_0_100"]),
+    )
+
+
+def _acid_systems() -> dict[str, AcidSystem]:
+    rows = {row["id"]: row for row in table_rows("acids")}
+    systems = {}
+    for system, (id_, first_charge) in ACID_SYSTEM_ROW.items():
+        row = rows[id_]
+        steps = [number for number in ("1", "2", "3") if row[f"pKa{number}"]]
+        systems[system] = AcidSystem(
+            system,
+            tuple(float(row[f"pKa{number}"]) for number in steps),
+            tuple(_number(row[f"dH{number}_kj_mol"]) or 0.0 for number in steps),
+            first_charge,
+        )
+    return systems
+
+
+def _carbonate() -> CarbonateTable:
+    rows = table_rows("carbonate_constants_t")
+    columns = ("temp_c", "pKw", "pK1", "pK2", "log_kh")
+    return CarbonateTable(*(tuple(float(row[column]) for row in rows) for column in columns))
 
 
 def _base(row: dict[str, str] | None) -> BaseTraits | None:

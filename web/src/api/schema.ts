@@ -299,6 +299,37 @@ export interface components {
             way: string;
         };
         /**
+         * Bath
+         * @description pH of one dose in the tub. Step-in and soak are what the bather meets.
+         */
+        Bath: {
+            /**
+             * Ionic Strength Mol L
+             * @default null
+             */
+            ionic_strength_mol_l?: number | null;
+            /**
+             * Ph Aired
+             * @default null
+             */
+            ph_aired?: number | null;
+            /**
+             * Ph Fresh
+             * @default null
+             */
+            ph_fresh?: number | null;
+            /**
+             * Ph Soak
+             * @default null
+             */
+            ph_soak?: number | null;
+            /**
+             * Ph Stepin
+             * @default null
+             */
+            ph_stepin?: number | null;
+        };
+        /**
          * Cost
          * @description Money as text with two decimals.
          */
@@ -321,6 +352,8 @@ export interface components {
         Dough: {
             /** By Temperature */
             by_temperature: components["schemas"]["DoughPoint"][];
+            /** Mix Temperature C */
+            mix_temperature_c: number | null;
             /** Saturation */
             saturation: number | null;
             /** Saturation Band */
@@ -355,6 +388,37 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * Dry
+         * @description Hours until dry or set.
+         */
+        Dry: {
+            /**
+             * Dries
+             * @default null
+             */
+            dries?: boolean | null;
+            /**
+             * High Hours
+             * @default null
+             */
+            high_hours?: number | null;
+            /**
+             * Hours
+             * @default null
+             */
+            hours?: number | null;
+            /**
+             * Low Hours
+             * @default null
+             */
+            low_hours?: number | null;
+            /**
+             * Reason
+             * @default null
+             */
+            reason?: string | null;
+        };
+        /**
          * ErrorAnswer
          * @description What every refused request gets.
          */
@@ -374,8 +438,12 @@ export interface components {
          */
         Evaluation: {
             assumed: components["schemas"]["Assumed"];
+            bath: components["schemas"]["Bath"];
             cost: components["schemas"]["Cost"];
             dough: components["schemas"]["Dough"] | null;
+            drying: components["schemas"]["Dry"];
+            feel: components["schemas"]["Feel"];
+            firmness: components["schemas"]["Firmness"];
             fizz: components["schemas"]["Fizz"];
             lather: components["schemas"]["Lather"];
             /** Lines */
@@ -390,14 +458,74 @@ export interface components {
             notes: string[];
             /** Out Of Range */
             out_of_range: components["schemas"]["OutOfRange"][];
+            piece: components["schemas"]["PieceReading"];
             /** Portions */
             portions: components["schemas"]["Evaluation"][];
+            release: components["schemas"]["Release"];
+            skin: components["schemas"]["Skin"];
         };
         /**
          * EvaluationAnswer
          * @description All readings.
          */
         EvaluationAnswer: components["schemas"]["Evaluation"];
+        /**
+         * Feel
+         * @description What one dose leaves in water, on skin and tub.
+         */
+        Feel: {
+            /**
+             * Cloud
+             * @default null
+             */
+            cloud?: number | null;
+            /**
+             * Free Oil G
+             * @default null
+             */
+            free_oil_g?: number | null;
+            /**
+             * Oil G
+             * @default null
+             */
+            oil_g?: number | null;
+            /**
+             * Ring
+             * @default null
+             */
+            ring?: number | null;
+            /**
+             * Slip
+             * @default null
+             */
+            slip?: string | null;
+            /**
+             * Stain
+             * @default null
+             */
+            stain?: number | null;
+            /**
+             * Tint
+             * @default null
+             */
+            tint?: number | null;
+        };
+        /**
+         * Firmness
+         * @description Firmness of a finished piece, 0 to 98; null for dust.
+         */
+        Firmness: {
+            /**
+             * At 20 C
+             * @default null
+             */
+            at_20_c?: number | null;
+            /**
+             * At 30 C
+             * @default null
+             */
+            at_30_c?: number | null;
+        };
         /**
          * Fizz
          * @description Gas of the whole batch.
@@ -685,8 +813,41 @@ export interface components {
             active_g: number | null;
             /** Active Piece G */
             active_piece_g: number | null;
+            /**
+             * Character
+             * @default null
+             */
+            character?: number | null;
             /** Concentration Mg L */
             concentration_mg_l: number | null;
+            /**
+             * Foam L
+             * @default null
+             */
+            foam_l?: number | null;
+            /**
+             * Half Life Min
+             * @default null
+             */
+            half_life_min?: number | null;
+            /**
+             * Height Cm
+             * @default null
+             */
+            height_cm?: number | null;
+            /**
+             * Score
+             * @default null
+             */
+            score?: number | null;
+            /**
+             * Score Band
+             * @default null
+             */
+            score_band?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * LineFile
@@ -867,6 +1028,22 @@ export interface components {
             packing: ("loose" | "hand" | "press" | "dough" | "poured") | null;
         };
         /**
+         * PieceReading
+         * @description Density of a piece and whether it floats; no verdict for dust and poured pieces.
+         */
+        PieceReading: {
+            /**
+             * Density G Ml
+             * @default null
+             */
+            density_g_ml?: number | null;
+            /**
+             * Float
+             * @default null
+             */
+            float?: string | null;
+        };
+        /**
          * PortionFile
          * @description A part of the product with its own lines.
          */
@@ -1010,6 +1187,17 @@ export interface components {
             units: components["schemas"]["UnitAnswer"][];
         };
         /**
+         * Release
+         * @description How long a piece takes to go; null when it will not at this temperature.
+         */
+        Release: {
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes?: number | null;
+        };
+        /**
          * RoomFile
          * @description The air the dough is made and dried in.
          */
@@ -1111,6 +1299,22 @@ export interface components {
             stage: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Skin
+         * @description Harshness of the surfactants, and scent against its certificates. No safety claim.
+         */
+        Skin: {
+            /**
+             * Harshness Mg L
+             * @default null
+             */
+            harshness_mg_l?: number | null;
+            /**
+             * Scent Share
+             * @default null
+             */
+            scent_share?: number | null;
         };
         /**
          * StateAnswer

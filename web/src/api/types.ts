@@ -1,9 +1,18 @@
 import type { components } from "./schema";
 
 type Schemas = components["schemas"];
-export type Evaluation = Schemas["Evaluation"];
-export type Dough = Schemas["Dough"];
-export type LineMass = Schemas["LineMass"];
+/** Answers hold every key; the description calls those with a default optional. */
+type Complete<T> = T extends (infer Item)[]
+  ? T extends [unknown, unknown]
+    ? T
+    : Complete<Item>[]
+  : T extends object
+    ? { [Key in keyof T]-?: Complete<Exclude<T[Key], undefined>> }
+    : T;
+
+export type Evaluation = Complete<Schemas["Evaluation"]>;
+export type Dough = Evaluation["dough"];
+export type LineMass = Evaluation["lines"][number];
 export type FormulaFile = Schemas["FormulaFile"];
 export type FormulaLine = Schemas["LineFile"];
 export type FormulaPortion = Schemas["PortionFile"];

@@ -34,7 +34,9 @@ class DoughFill:
     """Fat as a share of the liquid volume with every fat molten, (...) [-]"""
 
 
-def dough_fill(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, *, fresh: bool = False) -> DoughFill:
+def dough_fill(
+    palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, *, fresh: bool = False, lenient: bool = False
+) -> DoughFill:
     """Return the liquid saturation of a dough and what it is made of.
 
     .. math:: S(T) = \\frac{\\sum_{liquids} V_j (1 - SFC_j(T))}{\\sum_{powders} m_i d_i / 100}
@@ -49,6 +51,8 @@ def dough_fill(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, 
         Temperatures, shape (t,) [°C]
     fresh : bool
         Take the fresh, untempered fat curves
+    lenient : bool
+        Count what lacks a property as nothing; only for shares in which it plays no part
 
     Returns
     -------
@@ -65,11 +69,12 @@ def dough_fill(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, 
     .. [1] Newitt, D. M.; Conway-Jones, J. M. A contribution to the theory and practice of granulation.
        Trans. Inst. Chem. Eng. 36 (1958) 422-442 (the states; the demand figures are calibrated to practice).
     """
-    used = np.asarray((mass_g > 0).reshape(-1, mass_g.shape[-1]).any(axis=0))
-    require(palette, palette.liquid_demand_ml_g, used, "liquid_demand_ml_100g")
-    require(palette, palette.dough_volume_ml_g, used, "true_density_g_ml")
-    demand_ml = np.nan_to_num(palette.liquid_demand_ml_g * mass_g).sum(axis=-1)
-    volume_ml = np.nan_to_num(palette.dough_volume_ml_g * mass_g)
+    if not lenient:
+        used = np.asarray((mass_g > 0).reshape(-1, mass_g.shape[-1]).any(axis=0))
+        require(palette, palette.liquid_demand_ml_g, used, "liquid_demand_ml_100g")
+        require(palette, palette.dough_volume_ml_g, used, "true_density_g_ml")
+    demand_ml = mass_g @ palette.liquid_demand_known
+    volume_ml = palette.dough_volume_known * mass_g
     solid = solid_fractions(palette, mass_g, temperature_c, fresh=fresh)
     liquid_ml = (volume_ml[..., None, :] * (1 - solid)).sum(axis=-1)
     lean_ml = np.where(palette.is_lean_liquid, volume_ml, 0.0).sum(axis=-1)

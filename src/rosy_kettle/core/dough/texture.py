@@ -91,10 +91,10 @@ def texture_curve(fill: DoughFill) -> TextureCurve:
     """
     carried = float(fat_carries(fill))
     edges = np.array(list(LOWER_EDGES.values())[1:])
-    by_saturation = np.searchsorted(edges, np.nan_to_num(fill.saturation, nan=np.inf), side="right") + 1
+    by_saturation = np.searchsorted(edges, np.where(np.isnan(fill.saturation), np.inf, fill.saturation), side="right") + 1
     salve = (by_saturation == POUR) & (carried >= SALVE_CARRIED_BY_FAT) & (fill.solid_share >= SALVE_SOLID_SHARE)
     state = np.where(salve, BATTER, by_saturation)
-    lean = float(np.nan_to_num(fill.saturation_lean))
+    lean = float(fill.saturation_lean) if fill.demand_ml > 0 else 0.0
     may_set = float(fill.fat_share) > FAT_SHARE_THAT_SETS and (carried > 0 or lean < LEAN_SATURATION_THAT_KEEPS_SOFT)
     hard = may_set & (fill.solid_share > SOLID_SHARE_THAT_SETS - SOLID_SHARE_EASED_BY_FAT * carried)
     state = np.where(hard, SET, state)

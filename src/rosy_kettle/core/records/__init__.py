@@ -6,16 +6,20 @@ from rosy_kettle.core.records.ingredient import (
     BaseTraits,
     Ingredient,
     PropertySource,
+    ReadingTraits,
     SolidFatCurve,
+    SurfactantTraits,
 )
 from rosy_kettle.core.records.method import Method, MethodStep, WantedDough
 from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
-from rosy_kettle.core.records.water import TapWater
+from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
 __all__ = [
+    "AcidSystem",
     "AcidTraits",
     "BaseTraits",
+    "CarbonateTable",
     "Formula",
     "Heat",
     "Ingredient",
@@ -25,8 +29,10 @@ __all__ = [
     "Piece",
     "Portion",
     "PropertySource",
+    "ReadingTraits",
     "Room",
     "SolidFatCurve",
+    "SurfactantTraits",
     "Tables",
     "TapWater",
     "Tool",

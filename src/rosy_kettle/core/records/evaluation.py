@@ -5,8 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 __all__ = [
-    "Assumed", "Cost", "Dough", "DoughPoint", "Evaluation", "Fizz", "Lather", "LineMass", "Missing", "OutOfRange", "Wanted",
+    "Assumed", "Bath", "Cost", "Dough", "DoughPoint", "Dry", "Evaluation", "Feel", "Firmness", "Fizz", "Lather", "LineMass",
+    "Missing", "OutOfRange", "PieceReading", "Release", "Skin", "Wanted",
 ]  # fmt: skip
+
+Number = float  # PieceReading has a key named float
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +58,7 @@ class Dough:
     when_cold: DoughPoint
     working_window_c: tuple[float, float] | None
     window_reason: str | None
+    mix_temperature_c: float | None
     wanted: Wanted
 
 
@@ -80,6 +84,78 @@ class Lather:
     active_band_g: tuple[float, float] | None
     active_piece_g: float | None
     concentration_mg_l: float | None
+    foam_l: float | None = None
+    score: float | None = None
+    score_band: tuple[float, float] | None = None
+    height_cm: float | None = None
+    character: float | None = None
+    half_life_min: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Bath:
+    """pH of one dose in the tub. Step-in and soak are what the bather meets."""
+
+    ph_fresh: float | None = None
+    ph_stepin: float | None = None
+    ph_soak: float | None = None
+    ph_aired: float | None = None
+    ionic_strength_mol_l: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Firmness:
+    """Firmness of a finished piece, 0 to 98; null for dust."""
+
+    at_20_c: float | None = None
+    at_30_c: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Release:
+    """How long a piece takes to go; null when it will not at this temperature."""
+
+    minutes: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Dry:
+    """Hours until dry or set."""
+
+    hours: float | None = None
+    low_hours: float | None = None
+    high_hours: float | None = None
+    dries: bool | None = None
+    reason: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Feel:
+    """What one dose leaves in water, on skin and tub."""
+
+    oil_g: float | None = None
+    free_oil_g: float | None = None
+    ring: float | None = None
+    slip: str | None = None
+    tint: float | None = None
+    cloud: float | None = None
+    stain: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Skin:
+    """Harshness of the surfactants, and scent against its certificates. No safety claim."""
+
+    harshness_mg_l: float | None = None
+    scent_share: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PieceReading:
+    """Density of a piece and whether it floats; no verdict for dust and poured pieces."""
+
+    density_g_ml: Number | None = None
+    float: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +213,14 @@ class Evaluation:
     lines: tuple[LineMass, ...]
     dough: Dough | None
     fizz: Fizz
+    bath: Bath
     lather: Lather
+    firmness: Firmness
+    release: Release
+    drying: Dry
+    feel: Feel
+    skin: Skin
+    piece: PieceReading
     cost: Cost
     assumed: Assumed
     portions: tuple[Evaluation, ...]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
-__all__ = ["AcidTraits", "BaseTraits", "Ingredient", "PropertySource", "SolidFatCurve"]
+__all__ = ["AcidTraits", "BaseTraits", "Ingredient", "PropertySource", "ReadingTraits", "SolidFatCurve", "SurfactantTraits"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +25,10 @@ class AcidTraits:
     protons: int
     speed: float
     """Share of its protons that act while the piece dissolves, 0 to 1."""
+    system: str = ""
+    """The dissociating acid in the bath: citric, tartaric, malic, fumaric, ascorbic, bisulfate."""
+    strong_cations: int = 0
+    """Sodium or potassium it brings along per mole."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +39,35 @@ class BaseTraits:
     base_equivalents_per_mol: float
     carbons_per_mol: float
     own_acid_equivalents_per_mol: float
+
+
+@dataclass(frozen=True, slots=True)
+class SurfactantTraits:
+    """How a surfactant foams and bites, per gram of active, against sodium lauryl sulfate = 100."""
+
+    foam_rel: float
+    irritation_rel: float
+    hard_water_sensitivity: str
+    fluff: float
+    """Character of its foam, 0 creamy to 100 fluffy."""
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingTraits:
+    """Small properties that single readings need; None where an ingredient plays no part."""
+
+    hidden_fat_share: float = 0.0
+    tack: float | None = None
+    deliquescence_share: float | None = None
+    """Relative humidity from which it turns wet by itself, 0 to 1."""
+    hlb_effective: float | None = None
+    oil_capacity_g_g: float | None = None
+    tint_l_g_cm: float = 0.0
+    cloud_l_g_cm: float = 0.0
+    stain_note_mg_l: float | None = None
+    stain_warn_mg_l: float | None = None
+    coarse: bool = False
+    humectant_strength: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +125,9 @@ class Ingredient:
     vegan: str | None = None
     liquid_demand_ml_100g: float | None = None
     wax_solubility_factor: float | None = None
+    firmness_weight: float = 0.0
+    traits: ReadingTraits = ReadingTraits()
+    surfactant: SurfactantTraits | None = None
     acid: AcidTraits | None = None
     base: BaseTraits | None = None
     tempered_fat: SolidFatCurve | None = None

@@ -9,7 +9,7 @@ from decimal import Decimal
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
 from rosy_kettle.core.records.tool import Tool
-from rosy_kettle.core.records.water import TapWater
+from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
 __all__ = ["Tables"]
 
@@ -22,6 +22,8 @@ class Tables:
     methods: Mapping[str, Method]
     tools: Mapping[str, Tool]
     waters: Mapping[str, TapWater]
+    acid_systems: Mapping[str, AcidSystem]
+    carbonate: CarbonateTable
     price_per_kg: Mapping[str, Decimal]
     """The studio's own prices by ingredient id [USD/kg]."""
     spray_ml: float = 0.14

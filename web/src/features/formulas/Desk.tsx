@@ -180,7 +180,10 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
           <Readings questions={asked} width={layout.right} capillaries={layout.wide} />
           {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
           {evaluation?.missing
-            .filter((item) => item.ingredient !== null || item.reading === "lines")
+            .filter(
+              (item) =>
+                (item.ingredient !== null && item.reading !== "skin.scent_share") || item.reading === "lines",
+            )
             .map((item) => (
               <p key={`${item.reading}${item.reason}`} className="text-label text-rosy">
                 {item.reason}.
@@ -262,6 +265,7 @@ function toSettle(part: Evaluation | null, whole: Evaluation | null, error: unkn
   if (error) list.push("an amount");
   if (whole?.missing.some((item) => item.reading === "lines")) list.push("a name");
   if (part && doughAnswer(part).out) list.push("dough");
+  if (part?.drying.dries === false) list.push("drying");
   return list;
 }
 

@@ -226,9 +226,9 @@ function Capillary({ question, index, count, marks, bowl, layers, level }: Capil
   const mark = marks.questions.get(question.id);
   if (!mark) return null;
   const from = source(question.id, bowl, layers, level);
-  const lane = mark.x - 8 - (count - index) * 8;
+  const lane = mark.x - 4 - (count - index) * 6;
   const colour = question.out ? "var(--rosy)" : "var(--ink)";
-  const bend = 14;
+  const bend = 10;
   const up = mark.y < from.y;
   const rule = `V${r(mark.y + (up ? bend : -bend))}Q${r(lane)} ${r(mark.y)} ${r(lane + bend)} ${r(mark.y)}H${r(mark.right)}`;
   const path =
@@ -255,6 +255,12 @@ function source(
   const y = (t: number) => rimY + depth * (1 - t);
   if (id === "hold") return { x: cx + radius * 0.24, y: rimY - 46 };
   if (id === "cost") return { x: cx + radius * 0.31 + 4, y: rimY + depth + 20 };
+  // The dry top answers whether it sets, the wet pores how it feels and whether it is kind.
+  if (id === "set") return { x: cx + radius * profile(SURFACE) * 0.72, y: y(SURFACE * 0.97) };
+  if (id === "feel" || id === "kind") {
+    const t = Math.min(SURFACE, levelOf(level ?? 0.4)) * (id === "feel" ? 0.42 : 0.2);
+    return { x: cx + radius * profile(t) * (id === "feel" ? 0.88 : 0.8), y: y(t) };
+  }
   const wanted = id === "foam" ? "needle" : "prism";
   const total = layers.reduce((sum, layer) => sum + layer.ml, 0) || 1;
   let below = 0;

@@ -22,7 +22,7 @@ interface Props {
   settle: readonly string[];
 }
 
-const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things"];
+const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things", "Four things"];
 
 /** Name, version, method, whether it is saved, and what is still to settle. */
 export function DeskHead({ draft, answer, methods, change, save, settle }: Props) {

@@ -25,7 +25,7 @@ export const Readings = memo(function Readings({ questions, width, capillaries }
         </p>
       )}
       {questions.map((question) => (
-        <section key={question.id} aria-labelledby={`q-${question.id}`} className="pb-3">
+        <section key={question.id} aria-labelledby={`q-${question.id}`} className="pb-1.5">
           <div
             data-question={question.id}
             data-out={question.out || undefined}
@@ -83,7 +83,7 @@ function Row({
         <button
           type="button"
           aria-expanded={open}
-          className="flex min-h-7 items-center gap-1.5 text-left text-body hover:underline hover:underline-offset-4"
+          className="flex min-h-6 items-center gap-1.5 text-left text-body hover:underline hover:underline-offset-4"
           onClick={onToggle}
         >
           <KindGlyph kind={reading.kind} />

@@ -1,6 +1,6 @@
 import type { Evaluation, Reading } from "../../api";
 import { figure, grams } from "../../lib/numbers";
-import type { StripScale } from "../../lib/stripMap";
+import { outBy, type StripScale } from "../../lib/stripMap";
 import type { Kind } from "../../ui";
 
 /** The maker's questions, answered from the readings. Nothing is computed here but words. */
@@ -20,7 +20,7 @@ export interface StripReading {
 }
 
 export interface Question {
-  id: "hold" | "foam" | "fizz" | "cost";
+  id: "hold" | "set" | "foam" | "fizz" | "feel" | "kind" | "cost";
   title: string;
   answer: string;
   out: boolean;
@@ -31,9 +31,17 @@ type Registry = ReadonlyMap<string, Reading>;
 const asKind = (registry: Registry, id: string): Kind => (registry.get(id)?.kind ?? "practice") as Kind;
 const explain = (registry: Registry, id: string): string => registry.get(id)?.explained ?? "";
 
-/** `part` is the portion in hand; `whole` the formula. */
-export function questions(part: Evaluation, whole: Evaluation, registry: Registry): Question[] {
-  return [hold(part, registry), foam(whole, registry), fizz(whole, registry), cost(whole, registry)];
+/** `part` is the portion in hand; `all` the formula. */
+export function questions(part: Evaluation, all: Evaluation, registry: Registry): Question[] {
+  return [
+    hold(part, registry),
+    set(part, registry),
+    foam(all, registry),
+    fizz(all, registry),
+    feel(all, registry),
+    kind(all, registry),
+    cost(all, registry),
+  ];
 }
 
 export function wantedBand(part: Evaluation): StripScale["wanted"] {
@@ -110,51 +118,194 @@ function hold(part: Evaluation, registry: Registry): Question {
   return { id: "hold", title: "Will it hold?", answer, out, readings };
 }
 
-function foam(whole: Evaluation, registry: Registry): Question {
-  const { active_g, active_band_g, active_piece_g, concentration_mg_l } = whole.lather;
+/** A reading that is one number on a strip. */
+function plain(
+  registry: Registry,
+  id: string,
+  value: number | null,
+  scale: StripScale,
+  extra: Partial<StripReading> = {},
+): StripReading {
+  const reading = registry.get(id);
+  return {
+    id,
+    label: reading?.label ?? id,
+    kind: asKind(registry, id),
+    scale,
+    value,
+    shown: value === null ? "–" : figure(value),
+    unit: reading?.unit ?? "",
+    out: value !== null && outBy(value, scale.wanted) !== 0,
+    explained: explain(registry, id),
+    format: figure,
+    ...extra,
+  };
+}
+
+function set(part: Evaluation, registry: Registry): Question {
+  const { hours, low_hours, high_hours, dries, reason } = part.drying;
+  const air = `In ${figure(part.assumed.humidity_pct)} % humidity at ${figure(part.assumed.room_c)} °C.`;
+  const never = dries === false;
+  const answer = never
+    ? (reason ?? "Not in this air")
+    : hours === null
+      ? "Nothing to set yet"
+      : `In ${Math.round(hours)} hours`;
+  const readings = [
+    plain(
+      registry,
+      "firmness.at_20_c",
+      part.firmness.at_20_c,
+      { min: 0, max: 100 },
+      { shown: whole(part.firmness.at_20_c) },
+    ),
+    plain(
+      registry,
+      "drying.hours",
+      hours,
+      { min: 0, max: 72 },
+      {
+        band: low_hours !== null && high_hours !== null ? [low_hours, high_hours] : null,
+        shown: whole(hours),
+        unit: low_hours !== null && high_hours !== null ? `h, ${whole(low_hours)}–${whole(high_hours)}` : "h",
+        out: never,
+        explained: `${explain(registry, "drying.hours")} ${air}`,
+      },
+    ),
+  ];
+  return { id: "set", title: "Will it set?", answer: sentenceCase(answer), out: never, readings };
+}
+
+const whole = (value: number | null): string => (value === null ? "–" : String(Math.round(value)));
+const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function foam(all: Evaluation, registry: Registry): Question {
+  const { active_g, active_piece_g, score, score_band, foam_l, height_cm, character, half_life_min } =
+    all.lather;
   const answer =
     active_g === null
       ? "Nothing to foam yet"
       : active_g === 0
         ? "No surfactant"
-        : `${figure(active_g)} g active a bath`;
-  return {
-    id: "foam",
-    title: "Will it foam?",
-    answer,
-    out: false,
-    readings: [
+        : `${figure(height_cm ?? 0)} cm in the tub`;
+  const detail =
+    score === null || score === 0
+      ? ""
+      : ` ${figure(foam_l ?? 0)} L; character ${whole(character)} of 100 (0 creamy, 100 fluffy); half gone after ${whole(half_life_min)} min.`;
+  const readings = [
+    plain(
+      registry,
+      "lather.score",
+      score,
+      { min: 0, max: 100 },
       {
-        id: "lather.active_g",
-        label: "Active in bath",
-        kind: asKind(registry, "lather.active_g"),
-        scale: { min: 0, max: 8 },
-        value: active_g,
-        band: active_band_g && active_g ? [active_band_g[0], active_band_g[1]] : null,
-        shown: active_g === null ? "–" : figure(active_g),
-        unit: "g",
-        out: false,
+        band: score_band && score ? [score_band[0], score_band[1]] : null,
+        shown: whole(score),
+        explained: explain(registry, "lather.score") + detail,
+      },
+    ),
+    plain(
+      registry,
+      "lather.active_g",
+      active_g,
+      { min: 0, max: 8 },
+      {
         explained: `${explain(registry, "lather.active_g")} A whole piece holds ${figure(active_piece_g ?? 0)} g. Well-liked bars give 3 to 5 g (common practice).`,
-        format: figure,
       },
-      {
-        id: "lather.concentration_mg_l",
-        label: "In the water",
-        kind: asKind(registry, "lather.concentration_mg_l"),
-        scale: { min: 0, max: 60 },
-        value: concentration_mg_l,
-        shown: concentration_mg_l === null ? "–" : figure(concentration_mg_l),
-        unit: "mg/L",
-        out: false,
-        explained: explain(registry, "lather.concentration_mg_l"),
-        format: figure,
-      },
-    ],
-  };
+    ),
+  ];
+  return { id: "foam", title: "Will it foam?", answer, out: false, readings };
 }
 
-function fizz(whole: Evaluation, registry: Registry): Question {
-  const { co2_l, co2_piece_l, base_to_acid, limiting, bicarbonate_left_g } = whole.fizz;
+function feel(all: Evaluation, registry: Registry): Question {
+  const { oil_g, free_oil_g, ring, slip, tint, cloud } = all.feel;
+  const slippery = slip === "warn" ? ", slippery tub" : slip === "note" ? ", mind the tub floor" : "";
+  const answer =
+    oil_g === null
+      ? "Not known yet"
+      : oil_g < 0.3
+        ? "No oil to speak of"
+        : `${oil_g < 4 ? "A little oil" : oil_g < 10 ? "Rich" : "Very oily"}${slippery}`;
+  const readings = [
+    plain(
+      registry,
+      "feel.oil_g",
+      oil_g,
+      { min: 0, max: 30 },
+      {
+        explained: `${explain(registry, "feel.oil_g")} ${figure(free_oil_g ?? 0)} g of it stay free.`,
+      },
+    ),
+    plain(
+      registry,
+      "feel.ring",
+      ring,
+      { min: 0, max: 100 },
+      {
+        shown: whole(ring),
+        explained: `${explain(registry, "feel.ring")} Tint ${whole(tint)}, cloud ${whole(cloud)} of 100. Under 10 none, under 30 faint.`,
+      },
+    ),
+    plain(
+      registry,
+      "release.minutes",
+      all.release.minutes,
+      { min: 0, max: 45 },
+      {
+        shown: all.release.minutes === null ? "never" : figure(all.release.minutes),
+        explained: `${explain(registry, "release.minutes")} Here ${all.assumed.way} at ${figure(all.assumed.bath_c)} °C.`,
+      },
+    ),
+  ];
+  return { id: "feel", title: "How will it feel?", answer, out: false, readings };
+}
+
+/** pH that asks for a word: the limits are project defaults, no safety claim. */
+const BATH_PH = { low: 5.5, high: 8.5 };
+
+function kind(all: Evaluation, registry: Registry): Question {
+  const { ph_fresh, ph_stepin, ph_soak, ph_aired } = all.bath;
+  const out = [ph_stepin, ph_soak].some((value) => value !== null && outBy(value, BATH_PH) !== 0);
+  const scent = all.skin.scent_share;
+  const by = ph_stepin === null ? 0 : outBy(ph_stepin, BATH_PH);
+  const answer =
+    ph_stepin === null
+      ? "Not known yet"
+      : out
+        ? `pH ${figure(Math.abs(by))} ${by < 0 ? "under 5.5" : "over 8.5"}`
+        : `pH ${ph_stepin.toFixed(1)}${scent === null ? ", scent not known" : ""}`;
+  const readings = [
+    plain(
+      registry,
+      "bath.ph_stepin",
+      ph_stepin,
+      { min: 3, max: 11, wanted: BATH_PH },
+      {
+        shown: ph_stepin === null ? "–" : ph_stepin.toFixed(1),
+        band: ph_stepin === null ? null : [ph_stepin - 0.25, ph_stepin + 0.25],
+        explained: `${explain(registry, "bath.ph_stepin")} Fresh ${ph(ph_fresh)}, after 20 min ${ph(ph_soak)}, overnight ${ph(ph_aired)}. The lane is a project default, no safety claim.`,
+        format: (v) => v.toFixed(1),
+      },
+    ),
+    plain(registry, "skin.harshness_mg_l", all.skin.harshness_mg_l, { min: 0, max: 60 }),
+    plain(
+      registry,
+      "skin.scent_share",
+      scent,
+      { min: 0, max: 2, wanted: { high: 1 } },
+      {
+        shown: scent === null ? "not known" : figure(scent),
+        unit: scent === null ? "" : "of its limit",
+      },
+    ),
+  ];
+  return { id: "kind", title: "Is it kind?", answer, out, readings };
+}
+
+const ph = (value: number | null): string => (value === null ? "not known" : value.toFixed(1));
+
+function fizz(all: Evaluation, registry: Registry): Question {
+  const { co2_l, co2_piece_l, base_to_acid, limiting, bicarbonate_left_g } = all.fizz;
   const runsOut = limiting === "balanced" ? "acid and base match" : `${limiting} runs out first`;
   const answer =
     co2_l === null ? "Nothing to fizz yet" : co2_l === 0 ? "No" : `${figure(co2_piece_l ?? 0)} L a piece`;
@@ -189,8 +340,8 @@ function fizz(whole: Evaluation, registry: Registry): Question {
   return { id: "fizz", title: "Will it fizz?", answer, out: false, readings };
 }
 
-function cost(whole: Evaluation, registry: Registry): Question {
-  const { batch, piece, bath, currency, basis } = whole.cost;
+function cost(all: Evaluation, registry: Registry): Question {
+  const { batch, piece, bath, currency, basis } = all.cost;
   const prices =
     basis === "studio" ? "your prices" : basis === "mixed" ? "your prices and reference" : "reference prices";
   return {
@@ -208,7 +359,7 @@ function cost(whole: Evaluation, registry: Registry): Question {
         shown: piece ?? "–",
         unit: currency,
         out: false,
-        explained: `${explain(registry, "cost.piece")} ${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(whole.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
+        explained: `${explain(registry, "cost.piece")} ${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(all.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
         format: (v) => v.toFixed(2),
       },
     ],

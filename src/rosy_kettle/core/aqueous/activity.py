@@ -1,0 +1,75 @@
+"""Activity of ions in bath water."""
+
+from __future__ import annotations
+
+import math
+
+__all__ = ["davies_activity_coefficient", "debye_huckel_slope"]
+
+MAX_IONIC_STRENGTH = 0.5  # limit usually given for the Davies equation [mol/kg]
+ZERO_CELSIUS_K = 273.15  # [K]
+
+
+def debye_huckel_slope(temperature_c: float) -> float:
+    r"""Return the Debye-Hückel slope of water.
+
+    .. math:: A = 1.82\cdot10^6 (\varepsilon T)^{-3/2}
+    .. math:: \varepsilon = 87.740 - 0.40008 t + 9.398\cdot10^{-4} t^2 - 1.410\cdot10^{-6} t^3
+
+    Parameters
+    ----------
+    temperature_c : float
+        Temperature t [°C]
+
+    Returns
+    -------
+    float
+        A [kg^0.5/mol^0.5]
+
+    Examples
+    --------
+    >>> debye_huckel_slope(25.0)
+    0.51
+
+    References
+    ----------
+    .. [1] Malmberg, C. G.; Maryott, A. A. Dielectric constant of water from 0 to 100 °C. J. Res. Natl. Bur. Stand. 56 (1956) 1.
+    """
+    t = temperature_c
+    permittivity = 87.740 - 0.40008 * t + 9.398e-4 * t * t - 1.410e-6 * t**3
+    return float(1.82e6 * (permittivity * (t + ZERO_CELSIUS_K)) ** -1.5)
+
+
+def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope: float = 0.509) -> float:
+    r"""Return the activity coefficient of an ion (Davies equation).
+
+    .. math:: \log_{10}\gamma = -A z^2\left(\frac{\sqrt I}{1+\sqrt I} - 0.3 I\right)
+
+    Parameters
+    ----------
+    charge : int
+        Charge number z [-]
+    ionic_strength_mol_kg : float
+        Ionic strength I; above 0.5 the value at 0.5 is used [mol/kg]
+    slope : float
+        Debye-Hückel slope A [kg^0.5/mol^0.5]
+
+    Returns
+    -------
+    float
+        Activity coefficient [-]
+
+    Examples
+    --------
+    A sodium ion at 0.1 mol/kg:
+
+    >>> davies_activity_coefficient(1, 0.1)
+    0.78
+
+    References
+    ----------
+    .. [1] Davies, C. W. Ion Association. London: Butterworths, 1962.
+    """
+    strength = min(ionic_strength_mol_kg, MAX_IONIC_STRENGTH)
+    root = math.sqrt(strength)
+    return float(10.0 ** (-slope * charge * charge * (root / (1.0 + root) - 0.3 * strength)))

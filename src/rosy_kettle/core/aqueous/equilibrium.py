@@ -1,0 +1,333 @@
+"""Acid-base equilibrium of a bath: one charge balance, solved for the activity of H+.
+
+Written in plain floats: the soak asks for some twenty solutions, each a few microseconds' work.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from rosy_kettle.core.aqueous.activity import MAX_IONIC_STRENGTH, debye_huckel_slope
+from rosy_kettle.core.records import AcidSystem, CarbonateTable
+
+__all__ = ["BathIons", "Constants", "Solution", "constants_at", "solve_aired", "solve_closed", "solve_outgassing"]
+
+GAS_CONSTANT_KJ = 8.314462618e-3  # [kJ/(mol K)]; CODATA 2018
+REFERENCE_K = 298.15  # temperature of the tabulated constants [K]
+ZERO_CELSIUS_K = 273.15  # [K]
+# Ion pairs: log K at 25 °C, enthalpy [kJ/mol]; minteq.v4 database.
+PAIR_NA_HCO3 = (-0.25, -13.7)
+PAIR_NA_CO3 = (1.27, -20.35)
+PAIR_NA_CITRATE = (1.03, -2.8)
+AIR_CO2_ATM = 4.2e-4  # carbon dioxide in room air [atm]
+ROUNDS = 30  # activity rounds; three to six are needed
+CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
+STRENGTH_TOLERANCE = 1e-9  # of the ionic strength [mol/L]
+NEWTON_STEPS = 60
+NEUTRAL_PH = 7.0  # where a solution without a neighbour begins [-]
+LN10 = math.log(10.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Constants:
+    """Thermodynamic constants at one temperature."""
+
+    slope: float
+    kw: float
+    k1: float
+    k2: float
+    kh_mol_l_atm: float
+    pair_na_hco3: float
+    pair_na_co3: float
+    pair_na_citrate: float
+    betas: dict[str, tuple[float, ...]]
+    """Cumulative dissociation constants of each acid system."""
+    first_charges: dict[str, int]
+
+
+@dataclass(frozen=True, slots=True)
+class BathIons:
+    """Totals in the bath, apart from carbonate."""
+
+    strong_charge_mol_l: float
+    """Strong cations over strong anions, all acids' own cations among them [mol/L]."""
+    sodium_mol_l: float
+    """Sodium that may pair [mol/L]."""
+    acids_mol_l: tuple[tuple[str, float], ...]
+    """Acid system and its total [mol/L]."""
+    spectator_strength_mol_l: float
+    """Ionic strength of ions that take no part [mol/L]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """One equilibrium."""
+
+    ph: float
+    co2_aq_mol_l: float
+    dic_mol_l: float
+    ionic_strength_mol_l: float
+    sodium_mol_l: float
+    """Sodium that is not paired [mol/L]."""
+    charge_error_mol_l: float
+
+
+def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[str, AcidSystem]) -> Constants:
+    """Return all constants at a temperature: carbonate and water by table, the rest by van 't Hoff.
+
+    Parameters
+    ----------
+    temperature_c : float
+        Bath temperature [°C]
+    carbonate : CarbonateTable
+        Water and carbonic acid over temperature
+    systems : dict
+        Acid systems by id
+
+    Returns
+    -------
+    Constants
+        Constants on the molal scale
+    """
+    kelvin = temperature_c + ZERO_CELSIUS_K
+    turn = (1 / REFERENCE_K - 1 / kelvin) / (GAS_CONSTANT_KJ * LN10)  # log K moves by enthalpy times this
+
+    def pair(constants: tuple[float, float]) -> float:
+        return float(10 ** (constants[0] + constants[1] * turn))
+
+    betas = {}
+    for name, system in systems.items():
+        total, steps = 0.0, []
+        for pka, enthalpy in zip(system.pkas, system.enthalpies_kj_mol, strict=True):
+            total += -pka + enthalpy * turn
+            steps.append(10**total)
+        betas[name] = tuple(steps)
+    return Constants(
+        slope=debye_huckel_slope(temperature_c),
+        kw=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pkw),
+        k1=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pk1),
+        k2=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pk2),
+        kh_mol_l_atm=10 ** _between(temperature_c, carbonate.temperatures_c, carbonate.log_kh),
+        pair_na_hco3=pair(PAIR_NA_HCO3),
+        pair_na_co3=pair(PAIR_NA_CO3),
+        pair_na_citrate=pair(PAIR_NA_CITRATE),
+        betas=betas,
+        first_charges={name: system.first_charge for name, system in systems.items()},
+    )
+
+
+def solve_closed(ions: BathIons, dic_mol_l: float, constants: Constants, start: Solution | None = None) -> Solution:
+    """Return the equilibrium that keeps all inorganic carbon.
+
+    Parameters
+    ----------
+    ions : BathIons
+        Totals in the bath
+    dic_mol_l : float
+        Dissolved inorganic carbon [mol/L]
+    constants : Constants
+        Constants at bath temperature
+    start : Solution or None
+        A neighbouring equilibrium to begin from
+
+    Returns
+    -------
+    Solution
+        pH and what goes with it
+    """
+    return _solve(ions, constants, dic_mol_l, None, start)
+
+
+def solve_aired(ions: BathIons, constants: Constants, start: Solution | None = None) -> Solution:
+    """Return the equilibrium with room air.
+
+    Parameters
+    ----------
+    ions : BathIons
+        Totals in the bath
+    constants : Constants
+        Constants at bath temperature
+    start : Solution or None
+        A neighbouring equilibrium to begin from
+
+    Returns
+    -------
+    Solution
+        pH and what goes with it
+    """
+    return _solve(ions, constants, None, constants.kh_mol_l_atm * AIR_CO2_ATM, start)
+
+
+def solve_outgassing(
+    ions: BathIons, start: Solution, constants: Constants, rate_per_min: float, co2_at_air_mol_l: float, minutes: int
+) -> Solution:
+    """Return the equilibrium after some minutes of losing carbon dioxide to the air, in one-minute Euler steps.
+
+    Parameters
+    ----------
+    ions : BathIons
+        Totals in the bath
+    start : Solution
+        Where it begins
+    constants : Constants
+        Constants at bath temperature
+    rate_per_min : float
+        Gas transfer velocity over depth [1/min]
+    co2_at_air_mol_l : float
+        CO2(aq) in equilibrium with room air [mol/L]
+    minutes : int
+        How long [min]
+
+    Returns
+    -------
+    Solution
+        pH and what goes with it
+
+    Notes
+    -----
+    The ionic strength hardly moves meanwhile, so the activity coefficients are those of the start until the last step.
+    """
+    dic, co2, log_a = start.dic_mol_l, start.co2_aq_mol_l, -start.ph * LN10
+    balance = _Balance(ions, constants, dic, None, start.ionic_strength_mol_l, start.sodium_mol_l)
+    for _ in range(minutes):
+        dic = max(0.0, dic - rate_per_min * (co2 - co2_at_air_mol_l))
+        balance.dic = dic
+        log_a, _error = _root(balance, log_a)
+        a = math.exp(log_a)
+        co2 = dic / (1.0 + balance.c1 / a + balance.c2 / (a * a))
+    return solve_closed(ions, dic, constants, replace(start, ph=-log_a / LN10))
+
+
+def _between(x: float, xs: tuple[float, ...], ys: tuple[float, ...]) -> float:
+    if x <= xs[0]:
+        return ys[0]
+    for index in range(1, len(xs)):
+        if x <= xs[index]:
+            share = (x - xs[index - 1]) / (xs[index] - xs[index - 1])
+            return ys[index - 1] + share * (ys[index] - ys[index - 1])
+    return ys[-1]
+
+
+class _Balance:
+    """The charge balance at fixed activity coefficients."""
+
+    def __init__(
+        self, ions: BathIons, c: Constants, dic: float | None, co2: float | None, strength: float, sodium: float
+    ) -> None:
+        capped = min(strength, MAX_IONIC_STRENGTH)
+        root = math.sqrt(capped)
+        shape = -c.slope * (root / (1.0 + root) - 0.3 * capped) * LN10
+        g1, g2, g3 = math.exp(shape), math.exp(4 * shape), math.exp(9 * shape)
+        gamma = {0: 1.0, 1: g1, 2: g2, 3: g3, 4: math.exp(16 * shape)}
+        self.g1 = g1
+        self.dic, self.co2, self.ions = dic, co2, ions
+        self.oh = c.kw / g1
+        self.pair1 = c.pair_na_hco3 * g1 * g1
+        self.pair2 = c.pair_na_co3 * g2
+        self.pair3 = c.pair_na_citrate * g1 * g3 / g2
+        self.c1 = c.k1 / g1 * (1.0 + self.pair1 * sodium)
+        self.c2 = c.k1 * c.k2 / g2 * (1.0 + self.pair2 * sodium)
+        self.bare1, self.bare2 = c.k1 / g1, c.k1 * c.k2 / g2
+        self.acids: list[tuple[str, float, int, list[float]]] = []
+        for name, total in ions.acids_mol_l:
+            first = c.first_charges[name]
+            weights = [1.0 / gamma[abs(first)]]
+            for step, beta in enumerate(c.betas[name], start=1):
+                weight = beta / gamma[abs(first - step)]
+                if name == "citric" and step == 3:  # noqa: PLR2004 - the fully dissociated form pairs with sodium
+                    weight *= 1.0 + self.pair3 * sodium
+                weights.append(weight)
+            self.acids.append((name, total, first, weights))
+
+    def charge(self, a: float) -> tuple[float, float]:
+        """Net charge, and its slope against ln a."""
+        h, oh = a / self.g1, self.oh / a
+        value = self.ions.strong_charge_mol_l + h - oh
+        slope = h + oh
+        x1, x2 = self.c1 / a, self.c2 / (a * a)
+        if self.dic is not None:
+            whole = 1.0 + x1 + x2
+            f1, f2 = x1 / whole, x2 / whole
+            mean = f1 + 2 * f2
+            value -= self.dic * mean
+            slope += self.dic * (f1 + 4 * f2 - mean * mean)
+        else:
+            co2 = self.co2 or 0.0
+            value -= co2 * (x1 + 2 * x2)
+            slope += co2 * (x1 + 4 * x2)
+        for _name, total, first, weights in self.acids:
+            power, whole, mean, square = 1.0, 0.0, 0.0, 0.0
+            for step, weight in enumerate(weights):
+                part = weight * power
+                whole += part
+                mean += step * part
+                square += step * step * part
+                power /= a
+            mean /= whole
+            value += total * (first - mean)
+            slope += total * (square / whole - mean * mean)
+        return value, slope
+
+    def strength_and_sodium(self, a: float) -> tuple[float, float, float, float]:
+        """Ionic strength, free sodium, CO2(aq) and DIC of the state reached."""
+        ions = self.ions
+        co2 = (self.co2 or 0.0) if self.dic is None else self.dic / (1.0 + self.c1 / a + self.c2 / (a * a))
+        hco3, co3 = self.bare1 * co2 / a, self.bare2 * co2 / (a * a)
+        sodium = ions.sodium_mol_l / (1.0 + self.pair1 * hco3 + self.pair2 * co3 + self._citrate(a) * self.pair3)
+        na_hco3, na_co3 = self.pair1 * hco3 * sodium, self.pair2 * co3 * sodium
+        na_citrate = self._citrate(a) * self.pair3 * sodium
+        strength = ions.spectator_strength_mol_l + 0.5 * (a / self.g1 + self.oh / a + hco3 + 4 * co3 + na_co3 + sodium)
+        strength += 0.5 * (max(0.0, ions.strong_charge_mol_l - ions.sodium_mol_l)) + 2 * na_citrate
+        for name, total, first, weights in self.acids:
+            power, whole, square = 1.0, 0.0, 0.0
+            for step, weight in enumerate(weights):
+                part = weight * power
+                whole += part
+                square += (first - step) ** 2 * part
+                power /= a
+            paired = 9 * na_citrate if name == "citric" else 0.0
+            strength += 0.5 * (total * square / whole - paired)
+        dic = co2 + hco3 + co3 + na_hco3 + na_co3
+        return max(0.0, strength), sodium, co2, dic
+
+    def _citrate(self, a: float) -> float:
+        """Unpaired fully dissociated citrate [mol/L], with the pairing of this round in its total."""
+        for name, total, _first, weights in self.acids:
+            if name == "citric":
+                whole = sum(weight / a**step for step, weight in enumerate(weights))
+                bare = weights[3] / (1.0 + self.pair3 * self.ions.sodium_mol_l)
+                return total * bare / a**3 / whole
+        return 0.0
+
+
+def _solve(ions: BathIons, constants: Constants, dic: float | None, co2: float | None, start: Solution | None) -> Solution:
+    strength = 0.5 * ions.sodium_mol_l + ions.spectator_strength_mol_l if start is None else start.ionic_strength_mol_l
+    sodium = ions.sodium_mol_l if start is None else start.sodium_mol_l
+    log_a = -(NEUTRAL_PH if start is None else start.ph) * LN10
+    co2_now = dic_now = error = 0.0
+    for _ in range(ROUNDS):
+        balance = _Balance(ions, constants, dic, co2, strength, sodium)
+        log_a, error = _root(balance, log_a)
+        before = strength
+        strength, sodium, co2_now, dic_now = balance.strength_and_sodium(math.exp(log_a))
+        if abs(strength - before) < STRENGTH_TOLERANCE + 1e-4 * before:
+            break
+    return Solution(-log_a / LN10, co2_now, dic_now if dic is None else dic, strength, sodium, error)
+
+
+def _root(balance: _Balance, log_a: float) -> tuple[float, float]:
+    """Newton inside a bracket: the balance rises with the activity of H+."""
+    low, high = -16.0 * LN10, 1.0 * LN10
+    value = 0.0
+    for _ in range(NEWTON_STEPS):
+        value, slope = balance.charge(math.exp(log_a))
+        if abs(value) < CHARGE_TOLERANCE:
+            break
+        if value > 0:
+            high = log_a
+        else:
+            low = log_a
+        step = log_a - value / slope
+        log_a = step if low < step < high else 0.5 * (low + high)
+    return log_a, value
