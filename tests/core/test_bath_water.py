@@ -109,7 +109,7 @@ def test_every_bath_is_balanced_and_in_order(
     assert ph.charge_error_mol_l < 1e-9, "charge is balanced"
     assert 1 < ph.fresh < 12
     assert ph.fresh <= ph.stepin + ROUNDING, "gas that leaves takes acid with it"
-        more_soda = bath(tables, litres, bath_c, **(grams | {"baking_soda": soda + 20}))
+    more_soda = bath(tables, litres, bath_c, **(grams | {"baking_soda": soda + 20}))
     assert more_soda.aired > ph.aired - ROUNDING, "more soda, more alkaline in the end"
     more_acid = bath(tables, litres, bath_c, **(grams | {"citric_acid_anhydrous": citric + 20}))
     assert more_acid.fresh < ph.fresh + ROUNDING, "more acid, more sour"

@@ -12,6 +12,7 @@ from rosy_kettle.core.records import Formula, Ingredient, Line, Portion, Tables
 __all__ = ["Weighed", "weigh_formula"]
 
 HEAVIEST_LINE_G = 1_000_000.0  # 1 000 kg on one line is a slip [g]
+LIGHTEST_LINE_G = 1e-9  # less than this counts as nothing [g]
 SHARES_NEARLY_ALL_PCT = 100.0 - 1e-9  # per cent lines that leave no room for weighed ones
 
 
@@ -128,6 +129,8 @@ def _weigh_group(
         if entry.position not in masses_g:
             continue
         mass_g = masses_g[entry.position] * scale
+        if mass_g < LIGHTEST_LINE_G:
+            mass_g = 0.0
         if mass_g > HEAVIEST_LINE_G:
             raise _on_line(InputError("amount must be 1 000 kg at most", quantity="amount", value=entry.line.amount), entry)
         spread = relative_spread(entry.line.unit, entry.ingredient)
