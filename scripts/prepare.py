@@ -43,7 +43,7 @@ def prepare_python() -> None:
             venv.create(VENV, with_pip=True)
         except subprocess.CalledProcessError:
             fail("Python cannot make a virtual environment here; install the python3-venv package and run make again.")
-    pip = (VENV_PYTHON, "-m", "pip", "install", "--quiet", "--disable-pip-version-check")
+    pip = (VENV_PYTHON, "-m", "pip", "install", "-qq", "--disable-pip-version-check")
     print("Installing Python packages …", flush=True)
     run(*pip, "--require-hashes", "--only-binary", ":all:", "-r", "requirements-dev.txt")
     run(*pip, "--no-deps", "--no-build-isolation", "-e", ".")
