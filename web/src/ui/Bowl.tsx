@@ -310,7 +310,7 @@ function Wall({
 }
 
 function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, seed }: Props) {
-  const half = Math.min(36, radius * 0.22);
+  const half = Math.min(36, Math.max(34, radius * 0.22)); // no narrower than its longest name
   const x = cx + radius * 0.24;
   const y = (t: number) => rimY + depth * (1 - t);
   const top = rimY - 46;

@@ -241,12 +241,12 @@ function Numerals({
   const marks: number[] = [];
   for (let index = Math.ceil(min / step); index * step <= max + step / 1000; index++) {
     const v = Math.round(index * step * 1e6) / 1e6;
-    if (ends.every((end) => Math.abs(at(end) - at(v)) > 24)) marks.push(v);
+    if (ends.every((end) => Math.abs(at(end) - at(v)) > 32)) marks.push(v);
   }
   return (
     <g fontSize="13" fill="var(--soft)" textAnchor="middle">
       {marks.map((v) => (
-        <text key={v} x={at(v)} y={height + 18}>
+        <text key={v} x={at(v)} y={height + 18} textAnchor={at(v) < 12 ? "start" : "middle"}>
           {format(v)}
         </text>
       ))}

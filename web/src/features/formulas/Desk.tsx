@@ -4,7 +4,7 @@ import type { Evaluation, FormulaAnswer, IngredientSummary, Reference } from "..
 import { markOf } from "../../lib/grains";
 import { hairGrams } from "../../lib/hairs";
 import { figure, grams } from "../../lib/numbers";
-import { type BowlLayer, bowlSentence, DrawingTools } from "../../ui";
+import { Bowl, type BowlLayer, bowlSentence, DrawingTools } from "../../ui";
 import { ConflictDialog } from "./ConflictDialog";
 import { DeskDrawing, type DrawnRow } from "./DeskDrawing";
 import { DeskHead } from "./DeskHead";
@@ -52,6 +52,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
   const stage = useRef<HTMLDivElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const table = useRef<HTMLDivElement>(null);
+  const readings = useRef<HTMLDivElement>(null);
   const entry = useRef<HTMLInputElement>(null);
   const drawing = useRef<SVGSVGElement>(null);
   const layout = useDeskLayout();
@@ -68,6 +69,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
   const marks = useMarks(
     stage,
     scroller,
+    readings,
     `${rows.map((row) => row.key).join()}|${layout.wide}|${asks}|${error?.message}`,
   );
   const band = part ? wantedBand(part) : undefined;
@@ -100,7 +102,9 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
       <div
         ref={stage}
         className={
-          layout.wide ? "relative grid min-h-[640px] flex-1 pl-14 pr-9" : "relative flex flex-col gap-6 px-8"
+          layout.wide
+            ? "relative grid min-h-[600px] flex-none pl-14 pr-9"
+            : "relative flex flex-col gap-6 px-8"
         }
         style={
           layout.wide ? { gridTemplateColumns: layout.columns, height: "calc(100vh - 84px)" } : undefined
@@ -172,12 +176,37 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
           aria-live="off"
         >
           {!layout.wide && part && (
-            <p className="pb-8 text-state">
-              <span className="text-figure font-[350]">{part.dough?.saturation?.toFixed(2) ?? "–"}</span>{" "}
-              {part.dough?.state}
-            </p>
+            <div className="flex items-end gap-6 pb-8">
+              <svg
+                ref={drawing}
+                role="img"
+                aria-label={sentence}
+                viewBox="0 0 360 310"
+                className="w-80 shrink-0"
+              >
+                <Bowl
+                  seed={`formula${answer.id}`}
+                  cx={180}
+                  rimY={56}
+                  radius={150}
+                  depth={190}
+                  layers={layers}
+                  saturation={part.dough?.saturation ?? null}
+                  state={part.dough?.state ?? null}
+                  zones={zones}
+                  wanted={wanted}
+                  focusKey={focusKey}
+                />
+              </svg>
+              <p className="text-state">
+                <span className="block text-figure font-[350] leading-none">
+                  {part.dough?.saturation?.toFixed(2) ?? "–"}
+                </span>
+                {part.dough?.state}
+              </p>
+            </div>
           )}
-          <Readings questions={asked} width={layout.right} capillaries={layout.wide} />
+          <Readings questions={asked} width={layout.right} strip={layout.strip} capillaries={layout.wide} />
           {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
           {evaluation?.missing
             .filter(

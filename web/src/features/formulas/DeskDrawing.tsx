@@ -195,7 +195,12 @@ function Figure({ saturation, state, bowl, marks }: Props & { bowl: BowlBox }) {
   return (
     <g fill="var(--ink)">
       {question && <path d={`M${r(x)} ${r(bowl.rimY - 46)}V${r(top + 4 - 108 + 30)}`} stroke="none" />}
-      <text x={x + 16} y={top} fontSize={saturation !== null && saturation >= 2.4 ? 40 : 72} fontWeight="350">
+      <text
+        x={x + 16}
+        y={top}
+        fontSize={saturation !== null && saturation >= 2.4 ? 40 : bowl.radius < 130 ? 52 : 72}
+        fontWeight="350"
+      >
         {shown}
       </text>
       <text x={x + 18} y={top + 34} fontSize="24">

@@ -5,20 +5,25 @@ import type { Question, StripReading } from "./questions";
 
 interface Props {
   questions: readonly Question[];
+  /** Width of an opened strip, and of a closed one. */
   width: number;
+  strip: number;
   /** Marks the rules the capillaries run to. */
   capillaries: boolean;
 }
 
+const LABEL_PX = 145; // label and gap before every strip
+const LANE_MIDDLE = 0.55; // of a strip: half way between its posts
+
 /** The questions and their strips; one strip at a time opens and explains itself. */
-export const Readings = memo(function Readings({ questions, width, capillaries }: Props) {
+export const Readings = memo(function Readings({ questions, width, strip, capillaries }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <div className="relative" data-readings>
       {questions.some((question) => question.readings.some((reading) => reading.scale.wanted)) && (
         <p
           className="absolute -top-6 text-caption italic"
-          style={{ left: width - 297 + 172 * 0.55, transform: "translateX(-50%)" }}
+          style={{ left: LABEL_PX + strip * LANE_MIDDLE, transform: "translateX(-50%)" }}
           aria-hidden="true"
         >
           wanted
@@ -41,6 +46,7 @@ export const Readings = memo(function Readings({ questions, width, capillaries }
               key={reading.id}
               reading={reading}
               width={width}
+              strip={strip}
               open={open === reading.id}
               onToggle={() => setOpen(open === reading.id ? null : reading.id)}
             />
@@ -54,11 +60,13 @@ export const Readings = memo(function Readings({ questions, width, capillaries }
 function Row({
   reading,
   width,
+  strip: closed,
   open,
   onToggle,
 }: {
   reading: StripReading;
   width: number;
+  strip: number;
   open: boolean;
   onToggle: () => void;
 }) {
@@ -74,12 +82,15 @@ function Row({
       text={text}
       format={reading.format}
       open={open}
-      width={open ? width - 8 : 172}
+      width={open ? width - 8 : closed}
     />
   );
   return (
     <div>
-      <div className="grid grid-cols-[141px_176px_minmax(0,1fr)] items-center gap-x-1">
+      <div
+        className="grid items-center gap-x-1"
+        style={{ gridTemplateColumns: `${LABEL_PX - 4}px ${closed + 4}px minmax(0, 1fr)` }}
+      >
         <button
           type="button"
           aria-expanded={open}

@@ -16,9 +16,10 @@ export function useDeskLayout() {
   }, []);
   const wide = matchMedia(WIDE).matches;
   const roomy = matchMedia(ROOMY).matches;
-  const left = roomy ? 352 : 330;
-  const right = roomy ? 438 : 392;
-  return { wide, left, right, columns: `${left}px minmax(0, 1fr) ${right}px` };
+  const left = roomy ? 352 : 312;
+  const right = roomy ? 438 : 352;
+  const strip = wide && !roomy ? 112 : 172;
+  return { wide, left, right, strip, columns: `${left}px minmax(0, 1fr) ${right}px` };
 }
 
 const CALM_MS = 400;

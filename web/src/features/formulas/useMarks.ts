@@ -15,6 +15,7 @@ const NOWHERE: Marks = { width: 0, height: 0, rows: new Map(), questions: new Ma
 export function useMarks(
   stage: RefObject<HTMLElement | null>,
   scroller: RefObject<HTMLElement | null>,
+  readings: RefObject<HTMLElement | null>,
   dependency: unknown,
 ): Marks {
   const [marks, setMarks] = useState<Marks>(NOWHERE);
@@ -32,6 +33,8 @@ export function useMarks(
     const found: Marks["questions"] = new Map();
     for (const question of element.querySelectorAll<HTMLElement>("[data-question]")) {
       const box = question.getBoundingClientRect();
+      const seen = readings.current?.getBoundingClientRect();
+      if (seen && (box.top < seen.top - 1 || box.top > seen.bottom)) continue;
       found.set(question.dataset.question ?? "", {
         x: box.left - origin.left,
         y: box.top - origin.top + 0.5,
@@ -42,7 +45,7 @@ export function useMarks(
       const next = { width: origin.width, height: origin.height, rows, questions: found };
       return same(before, next) ? before : next;
     });
-  }, [stage, scroller]);
+  }, [stage, scroller, readings]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the dependency stands for everything that moves rows
   useLayoutEffect(measure, [measure, dependency]);
@@ -50,16 +53,16 @@ export function useMarks(
     const observer = new ResizeObserver(measure);
     if (stage.current) observer.observe(stage.current);
     // The questions move when a strip opens, which leaves the stage as large as it was.
-    const readings = stage.current?.querySelector("[data-readings]");
-    if (readings) observer.observe(readings);
-    const box = scroller.current;
-    box?.addEventListener("scroll", measure, { passive: true });
+    const list = stage.current?.querySelector("[data-readings]");
+    if (list) observer.observe(list);
+    const boxes = [scroller.current, readings.current];
+    for (const box of boxes) box?.addEventListener("scroll", measure, { passive: true });
     void document.fonts.ready.then(measure);
     return () => {
       observer.disconnect();
-      box?.removeEventListener("scroll", measure);
+      for (const box of boxes) box?.removeEventListener("scroll", measure);
     };
-  }, [measure, stage, scroller]);
+  }, [measure, stage, scroller, readings]);
   return marks;
 }
 
