@@ -57,6 +57,12 @@ def line(text: str) -> ReadLine:
         ("1 tbsp + 1 tsp glycerin", "4", "tsp", "glycerin"),
         ("2 x 100 g bicarb", "200", "g", "baking-soda"),
         ("1,000 g bicarb", "1000", "g", "baking-soda"),
+        ("250g/8.8oz sodium bicarbonate", "250", "g", "baking-soda"),
+        ("glycerin........37g", "37", "g", "glycerin"),
+        ("approx. 10ml witch hazel in a spray bottle", "10", "ml", "witch-hazel-distillate"),
+        ("1,5 dl honey", "150", "ml", "honey"),
+        ("½ c. SLSA", "1/2", "cup", "slsa-fine"),
+        ("8oz baking soda", "8", "oz", "baking-soda"),
     ],
 )
 def test_amount_unit_and_name_are_found(text: str, amount: str, unit: str, ingredient: str) -> None:
@@ -170,6 +176,18 @@ def test_instructions_are_left_aside_not_read_as_ingredients() -> None:
     assert recipe.name == "Loft bar"
     assert len(recipe.lines) == 1
     assert len(recipe.aside) == 2
+
+
+def test_a_title_may_say_how_many_it_makes() -> None:
+    recipe = read("Loft bar (makes about 6)\n200 g bicarb")
+    assert recipe.name == "Loft bar (makes about 6)"
+    assert len(recipe.lines) == 1
+
+
+def test_as_much_as_needed_is_a_line_that_asks() -> None:
+    found = read("200 g bicarb\nwater q.s.").lines[1]
+    assert (found.ingredient, found.amount) == ("distilled-water", "0")
+    assert "no amount given" in " ".join(found.notes)
 
 
 def test_a_number_without_unit_is_parts_alone_and_grams_among_grams() -> None:

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.evaluations import EvaluationAnswer
 from rosy_kettle.api.schemas.formulas import RecipeAnswer, RecipeLine, RecipeText
+from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.evaluate import evaluate as evaluate_formula
 from rosy_kettle.files import FormulaFile
-from rosy_kettle.store import Studio
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.guess_method import guess_method
 from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
@@ -26,16 +26,14 @@ blueprint = APIBlueprint(
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})
 def evaluate(body: FormulaFile) -> Response:
-    studio: Studio = current_app.extensions["studio"]
-    with studio.reading() as session:
+    with current_studio().reading() as session:
         tables = studio_tables(session)
     return respond(evaluate_formula(check_formula(body, tables), tables))
 
 
 @blueprint.post("/recipe-readings", summary="Read pasted recipe text", responses={200: RecipeAnswer})
 def read_recipe(body: RecipeText) -> Response:
-    studio: Studio = current_app.extensions["studio"]
-    with studio.reading() as session:
+    with current_studio().reading() as session:
         tables, learned = studio_tables(session), learned_synonyms(session)
     recipe = parse_recipe(body.text, tables, learned)
     lines = [

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
 from rosy_kettle.api.respond import respond
@@ -17,9 +17,9 @@ from rosy_kettle.api.schemas.formulas import (
     VersionKeep,
     VersionSummary,
 )
+from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.plan import make_run_sheet
 from rosy_kettle.files import FormulaFile, formula_to_file
-from rosy_kettle.store import Studio
 from rosy_kettle.store.formulas import FormulaRow, delete_formula, find_formula, keep_version, record_of, restore_formula
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.list_formulas import glance_at_formulas
@@ -32,11 +32,6 @@ blueprint = APIBlueprint(
     "formulas", __name__, url_prefix="/api/formulas", abp_tags=[Tag(name="formulas")],
     abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
 )  # fmt: skip
-
-
-def _studio() -> Studio:
-    studio: Studio = current_app.extensions["studio"]
-    return studio
 
 
 def _answer(row: FormulaRow) -> FormulaAnswer:
@@ -54,13 +49,13 @@ def _answer(row: FormulaRow) -> FormulaAnswer:
 
 @blueprint.get("", summary="All formulas, last changed first", responses={200: FormulaList})
 def list_() -> Response:
-    with _studio().reading() as session:
+    with current_studio().reading() as session:
         return respond(FormulaList(formulas=glance_at_formulas(session)))
 
 
 @blueprint.post("", summary="Store a new formula", responses={201: FormulaAnswer})
 def create(body: FormulaFile) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         tables = studio_tables(session)
         row = store_new_formula(session, check_formula(body, tables), tables)
         answer = _answer(row)
@@ -69,13 +64,13 @@ def create(body: FormulaFile) -> Response:
 
 @blueprint.get("/<int:formula_id>", summary="One formula", responses={200: FormulaAnswer})
 def read(path: FormulaPath) -> Response:
-    with _studio().reading() as session:
+    with current_studio().reading() as session:
         return respond(_answer(find_formula(session, path.formula_id)))
 
 
 @blueprint.put("/<int:formula_id>", summary="Save what is being worked on", responses={200: FormulaAnswer})
 def save(path: FormulaPath, body: FormulaSave) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         tables = studio_tables(session)
         row = store_formula(session, path.formula_id, body.revision, check_formula(body.formula, tables), tables)
         answer = _answer(row)
@@ -84,28 +79,28 @@ def save(path: FormulaPath, body: FormulaSave) -> Response:
 
 @blueprint.delete("/<int:formula_id>", summary="Put a formula aside", responses={204: None})
 def delete(path: FormulaPath) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         delete_formula(session, path.formula_id)
     return Response(status=204)
 
 
 @blueprint.post("/<int:formula_id>/restore", summary="Bring a deleted formula back", responses={200: FormulaAnswer})
 def restore(path: FormulaPath) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         answer = _answer(restore_formula(session, path.formula_id))
     return respond(answer)
 
 
 @blueprint.post("/<int:formula_id>/versions", summary="Keep the version being worked on", responses={201: FormulaAnswer})
 def keep(path: FormulaPath, body: VersionKeep) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         answer = _answer(keep_version(session, path.formula_id, body.note))
     return respond(answer, 201)
 
 
 @blueprint.get("/<int:formula_id>/run-sheet", summary="Weigh-out and steps for some pieces", responses={200: RunSheetAnswer})
 def run_sheet(path: FormulaPath, query: RunSheetQuery) -> Response:
-    with _studio().reading() as session:
+    with current_studio().reading() as session:
         formula = record_of(find_formula(session, path.formula_id))
         tables = studio_tables(session)
     return respond(make_run_sheet(formula, tables, query.pieces, query.piece_mass_g, query.tool, query.scoop_fill))

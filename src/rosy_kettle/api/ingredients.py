@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
 from rosy_kettle.api.respond import respond
@@ -17,9 +17,9 @@ from rosy_kettle.api.schemas.ingredients import (
     SynonymPath,
     SynonymSave,
 )
+from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.records import Ingredient
-from rosy_kettle.store import Studio
 from rosy_kettle.store.ingredients import delete_price, delete_synonym
 from rosy_kettle.usecases.read_pantry import (
     Pantry,
@@ -38,11 +38,6 @@ blueprint = APIBlueprint(
     "ingredients", __name__, url_prefix="/api/ingredients", abp_tags=[Tag(name="ingredients")],
     abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
 )  # fmt: skip
-
-
-def _studio() -> Studio:
-    studio: Studio = current_app.extensions["studio"]
-    return studio
 
 
 def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
@@ -71,7 +66,7 @@ def _summary(pantry: Pantry, item: Ingredient) -> IngredientSummary:
 
 @blueprint.get("", summary="All ingredients, the studio's own first", responses={200: IngredientList})
 def list_() -> Response:
-    with _studio().reading() as session:
+    with current_studio().reading() as session:
         pantry = read_pantry(session)
     items = sorted(pantry.tables.ingredients.values(), key=lambda item: (item.based_on is None,))
     return respond(IngredientList(ingredients=[_summary(pantry, item) for item in items]))
@@ -79,13 +74,13 @@ def list_() -> Response:
 
 @blueprint.get("/<string:ingredient_id>", summary="One ingredient with its sources", responses={200: IngredientAnswer})
 def read(path: IngredientPath) -> Response:
-    with _studio().reading() as session:
+    with current_studio().reading() as session:
         return respond(_answer(read_pantry(session), path.ingredient_id))
 
 
 @blueprint.post("", summary="Make an own ingredient from the nearest one", responses={201: IngredientAnswer})
 def create(body: OwnIngredientSave) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         new_id = save_own_ingredient(session, None, body.based_on, body.name, body.inci, body.note, body.properties)
         answer = _answer(read_pantry(session), new_id)
     return respond(answer, 201)
@@ -93,7 +88,7 @@ def create(body: OwnIngredientSave) -> Response:
 
 @blueprint.put("/<string:ingredient_id>", summary="Change an own ingredient", responses={200: IngredientAnswer})
 def save(path: IngredientPath, body: OwnIngredientSave) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         save_own_ingredient(session, path.ingredient_id, body.based_on, body.name, body.inci, body.note, body.properties)
         answer = _answer(read_pantry(session), path.ingredient_id)
     return respond(answer)
@@ -101,14 +96,14 @@ def save(path: IngredientPath, body: OwnIngredientSave) -> Response:
 
 @blueprint.delete("/<string:ingredient_id>", summary="Remove an own ingredient", responses={204: None})
 def delete(path: IngredientPath) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         forget_own_ingredient(session, path.ingredient_id)
     return Response(status=204)
 
 
 @blueprint.put("/<string:ingredient_id>/price", summary="Enter the studio's price", responses={200: IngredientAnswer})
 def set_price(path: IngredientPath, body: PriceSave) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         enter_price(session, path.ingredient_id, body.price_per_kg)
         session.flush()
         answer = _answer(read_pantry(session), path.ingredient_id)
@@ -117,7 +112,7 @@ def set_price(path: IngredientPath, body: PriceSave) -> Response:
 
 @blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})
 def clear_price(path: IngredientPath) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         delete_price(session, path.ingredient_id)
         session.flush()
         answer = _answer(read_pantry(session), path.ingredient_id)
@@ -126,7 +121,7 @@ def clear_price(path: IngredientPath) -> Response:
 
 @blueprint.post("/<string:ingredient_id>/synonyms", summary="Teach the reader a name", responses={201: IngredientAnswer})
 def add_synonym(path: IngredientPath, body: SynonymSave) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         learn_name(session, path.ingredient_id, body.phrase)
         session.flush()
         answer = _answer(read_pantry(session), path.ingredient_id)
@@ -137,7 +132,7 @@ def add_synonym(path: IngredientPath, body: SynonymSave) -> Response:
     "/<string:ingredient_id>/synonyms/<string:phrase>", summary="Forget a learned name", responses={200: IngredientAnswer}
 )
 def remove_synonym(path: SynonymPath) -> Response:
-    with _studio().writing() as session:
+    with current_studio().writing() as session:
         delete_synonym(session, path.phrase)
         session.flush()
         answer = _answer(read_pantry(session), path.ingredient_id)

@@ -26,6 +26,9 @@ PROSE_VERB = re.compile(
     r"put|wait|rest|work|spray|pack|makes?|yields?|note|enjoy)\b",
     re.IGNORECASE,
 )
+LEADERS = re.compile(r"\.{3,}|…|_{3,}")  # dots that lead the eye from name to amount
+TWIN_AMOUNTS = re.compile(r"(?<=[A-Za-z.])\s*[/=]\s*(?=\d)")  # 250 g / 8.8 oz
+AFTERTHOUGHT = re.compile(r"\s+(?:in|for|to|into|from|if|until)\s+.*$", re.IGNORECASE)  # "witch hazel in a spray bottle"
 PROSE_WORDS = 7  # a line without amount and with at least this many words is a sentence, not an ingredient
 LIQUID_FORMS = frozenset({"liquid", "paste"})
 NO_AMOUNT = "no amount given; enter one"
@@ -96,7 +99,8 @@ class _Reader:
         self._in_method = False
 
     def take(self, raw: str) -> None:
-        line = BULLET.sub("", raw).strip()
+        line = LEADERS.sub(" ", BULLET.sub("", raw)).strip()
+        line = TWIN_AMOUNTS.sub(" ", line)
         if not line.strip(TRIM):
             return
         if METHOD_HEADING.match(line):
@@ -111,7 +115,7 @@ class _Reader:
         line = self._strip_heading(line)
         if not line:
             return
-        if not find_amounts(line) and self._set_aside(line):
+        if not find_amounts(_without_brackets(line)) and self._set_aside(line):
             return
         for item in _items(line, self._index):
             self._lines.append(self._line(item))
@@ -187,6 +191,9 @@ class _Reader:
         match = self._index.match(item.name)
         if match.ingredient is None and "," in item.name:
             shorter = self._index.match(item.name.split(",")[0])
+            return shorter if shorter.ingredient else match
+        if match.ingredient is None and AFTERTHOUGHT.search(item.name):
+            shorter = self._index.match(AFTERTHOUGHT.sub("", item.name))
             return shorter if shorter.ingredient else match
         if match.ingredient is None and item.comment:
             from_comment = self._index.match(item.comment)
