@@ -120,6 +120,24 @@ def test_parse_refuses_what_is_too_long() -> None:
     assert run("parse", stdin="x\n" * 2001).returncode == 2
 
 
+def test_balance_prints_what_moved(tmp_path: Path) -> None:
+    path = tmp_path / "formula.json"
+    path.write_text(json.dumps(SCOOP), encoding="utf-8")
+    done = run("balance", str(path), "--target", "lather.active_g>=4", "--lock", "corn-starch")
+    assert done.returncode == 0
+    result = strict(done.stdout)
+    assert result["status"] == "solved"
+    assert result["changes"][0].keys() == {"ingredient", "before_g", "after_g"}
+    assert result["readings_after"]["lather"]["active_g"] >= 4
+    assert len(result["lines"]) == 4
+    impossible = run("balance", str(path), "--target", "lather.score>=99.9", "--target", "lather.active_g<=1")
+    assert (impossible.returncode, strict(impossible.stdout)["status"]) == (0, "infeasible")
+    for bad in (["--target", "x>=1"], ["--target", "lather.score>=60", "--bound", "slsa-fine=9..3"], []):
+        refused = run("balance", str(path), *bad)
+        assert refused.returncode == 2
+        assert len(refused.stderr.strip().splitlines()) == 1
+
+
 def test_ingredients_is_the_whole_table_as_csv() -> None:
     rows = list(csv.DictReader(io.StringIO(run("ingredients").stdout)))
     assert len(rows) == 131

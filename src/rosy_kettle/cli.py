@@ -13,6 +13,7 @@ from typing import Any
 
 import click
 
+from rosy_kettle.core.balance import OBJECTIVES, BalanceProblem, balance, parse_target
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.evaluate import evaluate as evaluate_formula
 from rosy_kettle.core.records import Ingredient
@@ -44,6 +45,37 @@ def evaluate(file: Path, stage: str) -> None:  # noqa: ARG001 - the stage matter
     tables = load_tables()
     formula = check_formula(read_formula_json(_read_bytes(file)), tables)
     _print_json(asdict(evaluate_formula(formula, tables)))
+
+
+@commands.command("balance")
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option(
+    "--target", "targets", multiple=True, required=True, help='Such as "lather.score>=60" or "dough.saturation=0.65..0.95".'
+)
+@click.option("--objective", type=click.Choice(OBJECTIVES), default="least-change", show_default=True)
+@click.option("--lock", "locks", multiple=True, help="Ingredient id that stays as it is.")
+@click.option("--bound", "bounds", multiple=True, help="ID=LOW..HIGH in grams.")
+def balance_command(
+    file: Path, targets: tuple[str, ...], objective: str, locks: tuple[str, ...], bounds: tuple[str, ...]
+) -> None:
+    """Change a formula as little as possible so that it meets the targets, and print before and after as JSON."""
+    tables = load_tables()
+    formula = check_formula(read_formula_json(_read_bytes(file)), tables)
+    wanted = tuple(parse_target(text) for text in targets)
+    problem = BalanceProblem(formula, wanted, objective, frozenset(locks), dict(_bound(text) for text in bounds))
+    _print_json(asdict(balance(problem, tables)))
+
+
+def _bound(text: str) -> tuple[str, tuple[float, float]]:
+    name, equals, band = text.partition("=")
+    low, dots, high = band.partition("..")
+    try:
+        ends = float(low), float(high)
+    except ValueError as error:
+        raise InputError(f'Bound "{text[:60]}" must be ID=LOW..HIGH in grams.', quantity="bound") from error
+    if not equals or not dots or not 0 <= ends[0] <= ends[1] < float("inf"):
+        raise InputError(f'Bound "{text[:60]}" must be ID=LOW..HIGH in grams, low before high.', quantity="bound")
+    return name, ends
 
 
 @commands.command()

@@ -21,7 +21,8 @@ SHORTEST_FUZZY = 5  # shorter words differ by one letter and mean another thing 
 FILLERS = frozenset(
     """organic refined unrefined raw melted sifted pure natural deodorised deodorized cosmetic food usp grade quality
     good fine optional extra virgin cold pressed powder powdered liquid soft softened fresh white ground plain of the your
-    favourite favorite choice any some and or to taste approx approximately about roughly q s qs level heaped heaping rounded scant packed
+    favourite favorite choice any some and or to taste approx approximately about roughly q s qs
+    level heaped heaping rounded scant packed
     generous large small bag box plus more for dusting sprinkle sprinkling colour color scented unscented soap skin safe
     chopped grated shavings wafers chips pellets flakes granular granulated anhydrous dry dried crushed loose a an""".split()
 )

@@ -1,0 +1,126 @@
+"""What is wanted of a formula, and what came of it: immutable records."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields, is_dataclass
+from types import MappingProxyType
+from typing import Any, get_type_hints
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import Formula
+from rosy_kettle.core.records.evaluation import Evaluation
+
+__all__ = ["OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "Target", "parse_target"]
+
+OBJECTIVES = ("least-change", "cheapest", "gentlest", "most-lather")
+_NUMBER = r"[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?"
+_BAND = re.compile(rf"([a-z_0-9.]+)\s*=\s*({_NUMBER})\s*\.\.\s*({_NUMBER})")
+_LIMIT = re.compile(rf"([a-z_0-9.]+)\s*(>=|<=|=)\s*({_NUMBER})")
+
+
+@dataclass(frozen=True, slots=True)
+class Target:
+    """A band on one reading, by its dotted path in the evaluation result."""
+
+    reading: str
+    low: float | None
+    high: float | None
+
+    def __str__(self) -> str:
+        if self.low is not None and self.high is not None:
+            return f"{self.reading}={self.low:g}" if self.low == self.high else f"{self.reading}={self.low:g}..{self.high:g}"
+        return f"{self.reading}>={self.low:g}" if self.low is not None else f"{self.reading}<={self.high:g}"
+
+
+@dataclass(frozen=True, slots=True)
+class BalanceProblem:
+    """A formula, what is wanted of it, and what must stay."""
+
+    formula: Formula
+    targets: tuple[Target, ...]
+    objective: str = "least-change"
+    locks: frozenset[str] = frozenset()
+    bounds_g: Mapping[str, tuple[float, float]] = field(default_factory=lambda: MappingProxyType({}))
+    step_g: float = 0.1
+    """What the scale can show."""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One line before and after."""
+
+    ingredient: str
+    before_g: float
+    after_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Conflict:
+    """A target that cannot be met with the others, and how far it would have to give."""
+
+    target: str
+    give: float
+    unit: str
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class BalanceResult:
+    """How it ended. ``lines`` lists all lines, ``changes`` those that moved."""
+
+    status: str
+    lines: tuple[Change, ...]
+    changes: tuple[Change, ...]
+    readings_before: Evaluation
+    readings_after: Evaluation
+    conflicts: tuple[Conflict, ...]
+
+
+def parse_target(text: str) -> Target:
+    """Return a target written as READING>=N, READING<=N, READING=N or READING=LOW..HIGH.
+
+    Parameters
+    ----------
+    text : str
+        The target as typed
+
+    Returns
+    -------
+    Target
+        Its reading exists and is a number
+
+    Raises
+    ------
+    InputError
+        If it cannot be read, its ends are crossed, or the reading is unknown.
+    """
+    if match := _BAND.fullmatch(text.strip()):
+        target = Target(match[1], float(match[2]), float(match[3]))
+    elif match := _LIMIT.fullmatch(text.strip()):
+        number = float(match[3])
+        target = Target(match[1], None if match[2] == "<=" else number, None if match[2] == ">=" else number)
+    else:
+        sentence = f'Target "{text[:60]}" must be READING>=N, READING<=N, READING=N or READING=LOW..HIGH.'
+        raise InputError(sentence, quantity="target")
+    if target.low is not None and target.high is not None and target.low > target.high:
+        sentence = f'Target "{text[:60]}": the low end {target.low:g} is above the high end {target.high:g}.'
+        raise InputError(sentence, quantity="target")
+    if target.reading not in _numeric_readings():
+        known = "try lather.score or dough.saturation"
+        sentence = f'Target "{text[:60]}": there is no reading "{target.reading[:40]}"; {known}.'
+        raise InputError(sentence, quantity="target", value=target.reading[:40])
+    return target
+
+
+def _numeric_readings() -> set[str]:
+    """Dotted paths of all readings that are one number."""
+    paths = {"mass_g"}
+    for name, kind in get_type_hints(Evaluation).items():
+        group = next((each for each in (kind, *getattr(kind, "__args__", ())) if is_dataclass(each)), None)
+        if group is None or name in {"assumed", "lines"}:
+            continue
+        hints: dict[str, Any] = {item.name: str(item.type) for item in fields(group)}
+        paths |= {f"{name}.{key}" for key, hint in hints.items() if "float |" in hint or hint in {"Number | None", "float"}}
+    return (paths - {"piece.float"}) | {"cost.batch", "cost.piece", "cost.bath"}

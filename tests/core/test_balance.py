@@ -1,0 +1,150 @@
+"""Rebalancing: few lines move, bounds hold, the impossible is explained."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.optimize import minimize
+
+from rosy_kettle.core.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Piece, Tables, Use
+from tests.conftest import make_formula
+from tests.core.test_dough import BETAINE_SCOOP
+
+SCOOP = replace(BETAINE_SCOOP, piece=Piece(mass_g=98), use=Use(dose_g=24.5))
+
+
+def solve(tables: Tables, *targets: str, formula: Formula = SCOOP, **settings_: object) -> BalanceResult:
+    return balance(BalanceProblem(formula, tuple(parse_target(text) for text in targets), **settings_), tables)  # type: ignore[arg-type]
+
+
+def test_more_foam_without_losing_the_dough_moves_few_lines(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=65", "dough.saturation=0.65..0.95")
+    assert result.status == "solved"
+    assert 1 <= len(result.changes) <= 3, "about as many lines move as targets bind"
+    assert result.readings_after.lather.score is not None
+    assert result.readings_after.lather.score >= 65
+    assert result.readings_after.dough is not None
+    assert result.readings_after.dough.saturation is not None
+    assert 0.65 <= result.readings_after.dough.saturation <= 0.95
+
+
+def test_the_impossible_names_the_conflict_and_how_far_it_gives(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=90", "lather.active_g<=2")
+    assert result.status == "infeasible"
+    assert "lather.score>=90" in {conflict.target for conflict in result.conflicts}
+    assert all(conflict.give > 0 and "would have to give" in conflict.message for conflict in result.conflicts)
+
+
+def test_what_is_met_already_stays_as_it_is(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=50", "firmness.at_20_c>=60")
+    assert (result.status, result.changes) == ("solved", ())
+
+
+def test_locks_and_bounds_hold(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=65", locks=frozenset({"baking-soda"}), bounds_g={"slsa-fine": (82.0, 110.0)})
+    after = {line.ingredient: line.after_g for line in result.lines}
+    assert after["baking-soda"] == 218
+    assert 82 <= after["slsa-fine"] <= 110
+    assert result.status == "solved"
+
+
+def test_cheapest_is_cheaper_and_keeps_the_mass(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=55", "dough.saturation=0.65..0.95", "mass_g=587", objective="cheapest")
+    assert result.status == "solved"
+    assert result.readings_after.cost.batch is not None
+    assert result.readings_before.cost.batch is not None
+    assert float(result.readings_after.cost.batch) < float(result.readings_before.cost.batch)
+    assert result.readings_after.mass_g == pytest.approx(587, abs=0.1 + 1e-9)
+
+
+def test_gentlest_and_most_lather_pull_their_own_ways(tables: Tables) -> None:
+    wishes = ("lather.score>=50", "dough.saturation=0.65..0.95", "mass_g=587")
+    gentle = solve(tables, *wishes, objective="gentlest").readings_after
+    foamy = solve(tables, *wishes, objective="most-lather").readings_after
+    assert gentle.skin.harshness_mg_l is not None
+    assert foamy.skin.harshness_mg_l is not None
+    assert gentle.skin.harshness_mg_l < 6.7 < foamy.skin.harshness_mg_l
+    assert foamy.lather.score is not None
+    assert foamy.lather.score > 55.3
+
+
+def test_a_bath_ph_can_be_aimed_at(tables: Tables) -> None:
+    fizz = make_formula("damp-press", baking_soda=600, citric_acid_anhydrous=400, sweet_almond_oil=10)
+    result = solve(tables, "bath.ph_stepin=6.6..7.0", formula=fizz)
+    assert result.status == "solved"
+    assert result.readings_after.bath.ph_stepin is not None
+    assert 6.6 <= result.readings_after.bath.ph_stepin <= 7.0
+
+
+@pytest.mark.parametrize(
+    ("text", "sentence"),
+    [
+        ("lather.score", "must be READING>=N"),
+        ("lather.score=80..60", "low end 80 is above the high end 60"),
+        ("lather.charm>=3", 'no reading "lather.charm"'),
+        ("dough.state=3", 'no reading "dough.state"'),
+        ("lather.score>=nan", "must be READING>=N"),
+    ],
+)
+def test_targets_that_cannot_be_meant_are_refused(text: str, sentence: str) -> None:
+    with pytest.raises(InputError, match=sentence):
+        parse_target(text)
+
+
+def test_wishes_that_cannot_be_worked_on_are_refused(tables: Tables) -> None:
+    with pytest.raises(InputError, match="stands on no line"):
+        solve(tables, "lather.score>=60", locks=frozenset({"beeswax"}))
+    with pytest.raises(InputError, match="cannot be aimed at"):
+        solve(tables, "skin.scent_share<=0.5")
+    with pytest.raises(InputError, match="Objective must be one of"):
+        solve(tables, "lather.score>=60", objective="prettiest")
+    with pytest.raises(InputError, match="nothing to balance"):
+        solve(tables, "lather.score>=60", formula=Formula("x", ()))
+
+
+@settings(max_examples=12, deadline=None)
+@given(
+    soda=st.floats(100, 400),
+    slsa=st.floats(20, 80),
+    starch=st.floats(20, 150),
+    glycerin=st.floats(30, 90),
+    active=st.floats(2.5, 5.0),
+)
+def test_least_change_agrees_with_an_independent_route(
+    tables: Tables, soda: float, slsa: float, starch: float, glycerin: float, active: float
+) -> None:
+    """The same small problem by SLSQP on split variables, a general nonlinear solver, from several starts."""
+    formula = make_formula(baking_soda=soda, slsa_fine=slsa, corn_starch=starch, glycerin=glycerin)
+    problem = BalanceProblem(formula, (Target("lather.active_g", active, active),), step_g=1e-6)
+    result = balance(problem, tables)
+    start = [soda, slsa, starch, glycerin]
+    size = [max(mass, 0.01 * sum(start)) for mass in start]
+
+    def active_of(moves: list[float]) -> float:
+        masses = [mass + moves[i] - moves[i + 4] for i, mass in enumerate(start)]
+        return 28 * 0.68 * masses[1] / sum(masses) - active
+
+    best = min(
+        (
+            minimize(
+                lambda moves: sum(moves[i] / size[i % 4] for i in range(8)), guess, method="SLSQP",
+                bounds=[(0, 2 * start[i % 4] if i < 4 else start[i % 4]) for i in range(8)],
+                constraints=[{"type": "eq", "fun": active_of}],
+            )
+            for guess in ([1.0] * 8, [0.0, 20.0, 0, 0, 20.0, 0, 20.0, 0], [20.0, 0, 20.0, 0, 0, 10.0, 0, 0])
+        ),
+        key=lambda found: found.fun if found.success else float("inf"),
+    )  # fmt: skip
+    ours = sum(abs(line.after_g - line.before_g) / size[i] for i, line in enumerate(result.lines))
+    if result.status == "solved" and best.success:
+        assert ours <= best.fun * 1.02 + 0.01
+    assert all(line.after_g >= 0 for line in result.lines)
+    after = evaluate(formula, tables) if not result.changes else result.readings_after
+    if result.status == "solved":
+        assert after.lather.active_g == pytest.approx(active, rel=1e-4)
