@@ -13,26 +13,9 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import ROOT, Server
 from tests.browser.pages import DeskPage, RecipePage
+from tests.recipes import TWELVE_LINES
 
 OpenPage = Callable[..., Page]
-TWELVE_LINES = """Weather scoops
-
-Dry:
-2 1/2 cups bicarb
-1 cup SLSA powder
-3/4 cup cornflour (sifted)
-1/4 cup cream of tartar
-2 tbsp kaolin
-
-Wet phase
-1/3 cup coco betaine
-2 Tbsp glycerine
-1 tbsp almond oil
-1 tsp poly 80
-10–20 drops lavender EO
-a pinch of mica
-1 tsp moon glimmer
-"""
 
 
 def test_from_a_pasted_recipe_to_a_printed_run_sheet(server: Server, open_page: OpenPage, tmp_path: Path) -> None:

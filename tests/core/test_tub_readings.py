@@ -116,7 +116,9 @@ def test_air_that_dries_nothing_is_named(judge: Judge) -> None:
         (SMALL_MELT, 15),
         (FIZZY_MELT, 12),
         (replace(make_formula("melt", cocoa_butter=100), piece=Piece(half_thickness_mm=19.1)), 29),
+        (replace(make_formula("melt", cocoa_butter=100), piece=Piece(half_thickness_mm=24.2)), 37),
         (replace(PRESSED_BALL, piece=Piece(half_thickness_mm=25.4, packing="hand")), 5),
+        (replace(PRESSED_BALL, piece=Piece(half_thickness_mm=31.75, packing="press")), 7.5),
     ],
 )
 def test_minutes_in_the_tub(judge: Judge, formula: Formula, minutes: float) -> None:

@@ -11,6 +11,7 @@ from rosy_kettle.reader import ReadLine, ReadRecipe
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.usecases.guess_method import guess_method
 from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe
+from tests.recipes import TWELVE_LINES
 
 
 def read(text: str) -> ReadRecipe:
@@ -202,26 +203,7 @@ def test_a_learned_name_wins(tables: Tables) -> None:
 
 def test_a_whole_recipe_in_cups_and_spoons() -> None:
     """Twelve lines as people write them: each right, or openly queried."""
-    recipe = read(
-        """Weather scoops
-
-        Dry:
-        2 1/2 cups bicarb
-        1 cup SLSA powder
-        3/4 cup cornflour (sifted)
-        1/4 cup cream of tartar
-        2 tbsp kaolin
-
-        Wet phase
-        1/3 cup coco betaine
-        2 Tbsp glycerine
-        1 tbsp almond oil
-        1 tsp poly 80
-        10–20 drops lavender EO
-        a pinch of mica
-        1 tsp moon glimmer
-        """
-    )
+    recipe = read(TWELVE_LINES)
     assert recipe.name == "Weather scoops"
     assert [each.ingredient for each in recipe.lines] == [
         "baking-soda", "slsa-fine", "corn-starch", "cream-of-tartar", "kaolin", "capb-liquid", "glycerin", "sweet-almond-oil",

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy.orm import Session
 
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
@@ -52,6 +55,15 @@ def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
         price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
         properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
     )  # fmt: skip
+
+
+def _changed(ingredient_id: str, change: Callable[[Session], None], status: int = 200) -> Response:
+    """Make a change and answer with the ingredient as it is after it."""
+    with current_studio().writing() as session:
+        change(session)
+        session.flush()
+        answer = _answer(read_pantry(session), ingredient_id)
+    return respond(answer, status)
 
 
 def _summary(pantry: Pantry, item: Ingredient) -> IngredientSummary:
@@ -103,37 +115,21 @@ def delete(path: IngredientPath) -> Response:
 
 @blueprint.put("/<string:ingredient_id>/price", summary="Enter the studio's price", responses={200: IngredientAnswer})
 def set_price(path: IngredientPath, body: PriceSave) -> Response:
-    with current_studio().writing() as session:
-        enter_price(session, path.ingredient_id, body.price_per_kg)
-        session.flush()
-        answer = _answer(read_pantry(session), path.ingredient_id)
-    return respond(answer)
+    return _changed(path.ingredient_id, lambda session: enter_price(session, path.ingredient_id, body.price_per_kg))
 
 
 @blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})
 def clear_price(path: IngredientPath) -> Response:
-    with current_studio().writing() as session:
-        delete_price(session, path.ingredient_id)
-        session.flush()
-        answer = _answer(read_pantry(session), path.ingredient_id)
-    return respond(answer)
+    return _changed(path.ingredient_id, lambda session: delete_price(session, path.ingredient_id))
 
 
 @blueprint.post("/<string:ingredient_id>/synonyms", summary="Teach the reader a name", responses={201: IngredientAnswer})
 def add_synonym(path: IngredientPath, body: SynonymSave) -> Response:
-    with current_studio().writing() as session:
-        learn_name(session, path.ingredient_id, body.phrase)
-        session.flush()
-        answer = _answer(read_pantry(session), path.ingredient_id)
-    return respond(answer, 201)
+    return _changed(path.ingredient_id, lambda session: learn_name(session, path.ingredient_id, body.phrase), 201)
 
 
 @blueprint.delete(
     "/<string:ingredient_id>/synonyms/<string:phrase>", summary="Forget a learned name", responses={200: IngredientAnswer}
 )
 def remove_synonym(path: SynonymPath) -> Response:
-    with current_studio().writing() as session:
-        delete_synonym(session, path.phrase)
-        session.flush()
-        answer = _answer(read_pantry(session), path.ingredient_id)
-    return respond(answer)
+    return _changed(path.ingredient_id, lambda session: delete_synonym(session, path.phrase))

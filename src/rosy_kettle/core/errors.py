@@ -2,7 +2,6 @@
 
 WorkbenchError
 ├── InputError        a value nobody can mean                    (also a ValueError)
-├── OutOfRangeError   real, but outside the model                (also a ValueError)
 ├── MissingDataError  an ingredient lacks a property             (also a LookupError)
 ├── NotFoundError     nothing under that id                      (also a LookupError)
 └── ConflictError     stored data forbid it
@@ -17,7 +16,6 @@ __all__ = [
     "InputError",
     "MissingDataError",
     "NotFoundError",
-    "OutOfRangeError",
     "WorkbenchError",
 ]
 
@@ -37,12 +35,6 @@ class InputError(WorkbenchError, ValueError):
     """A value nobody can mean. Facts: ``quantity``, ``value``, ``rule``."""
 
     code = "invalid_input"
-
-
-class OutOfRangeError(WorkbenchError, ValueError):
-    """A real value outside the range of a model. Facts: ``quantity``, ``value``, ``unit``, ``low``, ``high``, ``model``."""
-
-    code = "out_of_range"
 
 
 class MissingDataError(WorkbenchError, LookupError):

@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { NoticeProvider, TooltipProvider } from "../ui";
+import { NoticeProvider } from "../ui";
 import { Frame } from "./Frame";
 import { PageError } from "./PageError";
 
@@ -46,11 +46,9 @@ const router = createBrowserRouter([
 export function App() {
   return (
     <QueryClientProvider client={queries}>
-      <TooltipProvider>
-        <NoticeProvider>
-          <RouterProvider router={router} />
-        </NoticeProvider>
-      </TooltipProvider>
+      <NoticeProvider>
+        <RouterProvider router={router} />
+      </NoticeProvider>
     </QueryClientProvider>
   );
 }

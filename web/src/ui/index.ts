@@ -11,4 +11,3 @@ export { type Kind, KindGlyph } from "./KindGlyph";
 export { Menu, MenuItem } from "./Menu";
 export { NoticeProvider, useNotice } from "./Notice";
 export { Strip, type StripProps } from "./Strip";
-export { TooltipProvider, Whisper } from "./Whisper";

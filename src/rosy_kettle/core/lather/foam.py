@@ -85,7 +85,7 @@ def foam(
     active_g = sum(active for _, _, active in actives)
     if active_g <= 0:
         return Foam(0.0, 0.0, 0.0, 0.0, 0.0, over_the_rim=False)
-    lift = synergy(actives_of(actives, {"anionic"}), actives_of(actives, {"amphoteric", "nonionic"}))
+    lift = _synergy(_actives_of(actives, {"anionic"}), _actives_of(actives, {"amphoteric", "nonionic"}))
     antifoam = 1 / (1 + _harmful_oil(mix, share, bath_c) / (OIL_HALF * active_g))
     loss = sum(HARDNESS_LOSS[traits.hard_water_sensitivity] * active for traits, _, active in actives) / active_g
     effective = hardness_mg_l - CITRATE_SOFTENS * citrate_mmol_l
@@ -108,7 +108,7 @@ def foam(
     )
 
 
-def synergy(anionic_g: float, mild_g: float) -> float:
+def _synergy(anionic_g: float, mild_g: float) -> float:
     """Return how anionic and amphoteric or nonionic surfactants lift each other.
 
     Parameters
@@ -128,7 +128,7 @@ def synergy(anionic_g: float, mild_g: float) -> float:
     return 1 + SYNERGY * min(1.0, mild_g / (SYNERGY_RATIO * anionic_g), anionic_g / (SYNERGY_RATIO * mild_g))
 
 
-def actives_of(actives: Sequence[tuple[object, str | None, float]], classes: set[str]) -> float:
+def _actives_of(actives: Sequence[tuple[object, str | None, float]], classes: set[str]) -> float:
     """Return the active surfactant of some classes.
 
     Parameters
