@@ -289,9 +289,13 @@ function partInHand(evaluation: Evaluation | null, inHand: number): Evaluation |
   return evaluation.portions[inHand] ?? evaluation;
 }
 
-function toSettle(part: Evaluation | null, whole: Evaluation | null, error: unknown): string[] {
+function toSettle(
+  part: Evaluation | null,
+  whole: Evaluation | null,
+  error: { line: number | null } | null,
+): string[] {
   const list: string[] = [];
-  if (error) list.push("an amount");
+  if (error && error.line !== null) list.push("an amount");
   if (whole?.missing.some((item) => item.reading === "lines")) list.push("a name");
   if (part && doughAnswer(part).out) list.push("dough");
   if (part?.drying.dries === false) list.push("drying");

@@ -32,6 +32,7 @@ interface Props {
 }
 
 const PITCH_ROW = 1.5;
+const TALLEST_BUNDLE = 54; // a thick bundle must not reach the heading above it
 const PITCH_LANDING = 1.9;
 
 /** Rows run on as hairs into the bowl; each question's line leaves the place that answers it. */
@@ -152,10 +153,11 @@ function Stream({
   const low = from.y > over - 10;
   const colour = wet ? "var(--vline)" : "var(--ink)";
   const begin = low ? { x: riser, y: over } : from;
+  const pitchRow = Math.min(PITCH_ROW, TALLEST_BUNDLE / count);
   let whole = "";
   let broken = "";
   for (let index = 0; index < count; index++) {
-    const start = { x: begin.x, y: begin.y - (low ? index * 0.4 : index * PITCH_ROW) };
+    const start = { x: begin.x, y: begin.y - (low ? index * 0.4 : index * pitchRow) };
     const end = { x: toX - index * pitch, y: landing };
     const breaks = wet ? 1 : 0.5 + 0.24 * ((index * 0.618) % 1);
     if (pinch) broken += fall(start, end, 0, 1);

@@ -156,7 +156,7 @@ function beside(line: FormulaLine, mass: LineMass | undefined): string {
   if (note) return note;
   if (!mass || line.unit === "g") return "";
   const spread = mass.mass_g > 0 ? Math.round((100 * (mass.high_g - mass.mass_g)) / mass.mass_g) : 0;
-  return `${grams(mass.mass_g)} g${spread ? `, give or take ${figure(spread)} %; weigh it` : ""}`;
+  return `${grams(mass.mass_g)} g${spread ? ` ± ${figure(spread)} %, weigh it` : ""}`;
 }
 
 function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
