@@ -15,12 +15,13 @@ import click
 
 from rosy_kettle.core.balance import OBJECTIVES, BalanceProblem, balance, parse_target
 from rosy_kettle.core.errors import InputError, WorkbenchError
-from rosy_kettle.core.evaluate import evaluate as evaluate_formula
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.guess_method import guess_method
+from rosy_kettle.usecases.judge_formula import judge_formula
 from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe
 
 __all__ = ["main"]
@@ -28,7 +29,6 @@ __all__ = ["main"]
 BAD_INPUT = 2
 OUR_BUG = 1
 DEFAULT_PORT = 8421
-STAGES = ("formula", "batch", "label", "sale")
 HIDDEN_COLUMNS = frozenset({"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor"})
 
 
@@ -40,11 +40,10 @@ def commands() -> None:
 @commands.command()
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option("--stage", type=click.Choice(STAGES), default="formula", show_default=True, help="How far the product is.")
-def evaluate(file: Path, stage: str) -> None:  # noqa: ARG001 - the stage matters once safety rules are read
+def evaluate(file: Path, stage: str) -> None:
     """Print every reading of a formula file as JSON."""
     tables = load_tables()
-    formula = check_formula(read_formula_json(_read_bytes(file)), tables)
-    _print_json(asdict(evaluate_formula(formula, tables)))
+    _print_json(asdict(judge_formula(read_formula_json(_read_bytes(file)), tables, stage)))
 
 
 @commands.command("balance")

@@ -192,7 +192,7 @@ def test_wrong_addresses_answer_in_the_same_shape(client: FlaskClient, method: s
 
 
 def test_our_own_bug_shows_no_trace(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("rosy_kettle.api.evaluations.evaluate_formula", lambda *_: 1 / 0)
+    monkeypatch.setattr("rosy_kettle.api.evaluations.judge_formula", lambda *_: 1 / 0)
     message = refusal(client.post("/api/evaluations", json=SCOOP), 500, "internal_error")
     assert "division" not in message
 

@@ -26,7 +26,7 @@ def test_an_empty_formula_has_null_readings_with_the_reason(judge: Judge) -> Non
     assert {item.reason for item in result.missing} == {"the formula is empty"}
     assert {item.reading for item in result.missing} == {
         "dough.saturation", "fizz.co2_mol", "lather.active_g", "cost", "bath", "firmness", "release.minutes", "drying", "feel", "skin",
-        "piece.density_g_ml",
+        "piece.density_g_ml", "shelf.acid_loss_pct_day",
     }  # fmt: skip
     assert (result.bath.ph_fresh, result.drying.dries, result.release.minutes) == (None, None, None)
 

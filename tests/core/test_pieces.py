@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.mix import make_mix
 from rosy_kettle.core.palette import make_palette
 from rosy_kettle.core.pieces import (
     batch_for_pieces,
@@ -27,13 +28,13 @@ PRESS_MIX = {"baking-soda": 620.0, "citric-acid-anhydrous": 310.0, "corn-starch"
 
 def press_density(tables: Tables) -> float:
     palette = make_palette([tables.ingredients[name] for name in PRESS_MIX])
-    return mix_true_density(palette, np.array(list(PRESS_MIX.values())))
+    return mix_true_density(make_mix(palette, np.array(list(PRESS_MIX.values()))))
 
 
 def test_density_of_a_mix_by_hand(tables: Tables) -> None:
     """CRC Handbook: soda 2.20, citric acid 1.665 g/mL. 100 g + 100 g fill 45.45 + 60.06 mL: 1.8955 g/mL."""
     palette = make_palette([tables.ingredients["baking-soda"], tables.ingredients["citric-acid-anhydrous"]])
-    assert mix_true_density(palette, np.array([100.0, 100.0])) == pytest.approx(1.8955, abs=0.0005)
+    assert mix_true_density(make_mix(palette, np.array([100.0, 100.0]))) == pytest.approx(1.8955, abs=0.0005)
 
 
 @pytest.mark.parametrize(

@@ -11,7 +11,7 @@ import pytest
 from sqlalchemy import text
 
 from rosy_kettle.core.errors import ConflictError, InputError, NotFoundError
-from rosy_kettle.core.records import Formula, Line, Piece, Portion, Room
+from rosy_kettle.core.records import Certificate, Formula, Line, Making, Piece, Portion, Product, Room
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.formulas import (
     add_formula,
@@ -38,7 +38,10 @@ RICH = Formula(
     method="butter-dough",
     piece=Piece(mass_g=60),
     room=Room(18, 70),
-    product={"markets": ["EU"]},
+    product=Product(
+        markets=("EU",), certificates={"fragrance-oil-generic": Certificate(limit_pct=5, allergens={"Linalool": 2.0})}
+    ),
+    making=Making(packaging_per_piece=Decimal("0.12")),
 )
 
 

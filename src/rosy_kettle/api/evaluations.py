@@ -7,13 +7,12 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
-from rosy_kettle.api.schemas.evaluations import EvaluationAnswer
+from rosy_kettle.api.schemas.evaluations import EvaluationAnswer, StageQuery
 from rosy_kettle.api.schemas.formulas import RecipeAnswer, RecipeLine, RecipeText
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.core.evaluate import evaluate as evaluate_formula
 from rosy_kettle.files import FormulaFile
-from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.guess_method import guess_method
+from rosy_kettle.usecases.judge_formula import judge_formula
 from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
 from rosy_kettle.usecases.studio_tables import learned_synonyms, studio_tables
 
@@ -25,10 +24,10 @@ blueprint = APIBlueprint(
 
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})
-def evaluate(body: FormulaFile) -> Response:
+def evaluate(query: StageQuery, body: FormulaFile) -> Response:
     with current_studio().reading() as session:
         tables = studio_tables(session)
-    return respond(evaluate_formula(check_formula(body, tables), tables))
+    return respond(judge_formula(body, tables, query.stage))
 
 
 @blueprint.post("/recipe-readings", summary="Read pasted recipe text", responses={200: RecipeAnswer})

@@ -9,74 +9,54 @@ from dataclasses import replace
 import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
-from rosy_kettle.core.aqueous.gas_release import co2_volume_l, gas_release
-from rosy_kettle.core.cost.formula_cost import formula_cost, shown
-from rosy_kettle.core.dough_readings import SCAN_C, dough_fault, read_dough
 from rosy_kettle.core.errors import MissingDataError
-from rosy_kettle.core.lather import active_share, tub_concentration
-from rosy_kettle.core.mix import Mix, make_mix
-from rosy_kettle.core.palette import FloatArray, Palette, make_palette
-from rosy_kettle.core.pieces import batch_loss
-from rosy_kettle.core.records import Formula, Method, Tables
+from rosy_kettle.core.judge.advice import advise
+from rosy_kettle.core.judge.cost import read_cost
+from rosy_kettle.core.judge.dough import SCAN_C, no_dough, read_dough
+from rosy_kettle.core.judge.facts import facts_of
+from rosy_kettle.core.judge.fizz import read_fizz
+from rosy_kettle.core.judge.label import parts_of, read_label
+from rosy_kettle.core.judge.ledger import read_ledger
+from rosy_kettle.core.judge.measures import measures_of
+from rosy_kettle.core.judge.piece import read_drying, read_firmness, read_piece, read_shelf, with_spin
+from rosy_kettle.core.judge.scents import AllergenShares, allergen_shares
+from rosy_kettle.core.judge.setting import Setting, dough_fault, missing_of, setting_of
+from rosy_kettle.core.judge.tub import read_bath, read_feel, read_lather, read_release, read_skin
+from rosy_kettle.core.label import NamedPart
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.palette import FloatArray, make_palette
+from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import (
+    Advice,
     Assumed,
     Bath,
-    Cost,
+    Dough,
     Dry,
     Evaluation,
     Feel,
     Firmness,
     Fizz,
+    Label,
     Lather,
     LineMass,
     Missing,
     OutOfRange,
     PieceReading,
     Release,
+    Shelf,
     Skin,
 )
-from rosy_kettle.core.tub_readings import TubReadings, read_tub
 
-__all__ = ["assumed_settings", "evaluate"]
+__all__ = ["evaluate"]
 
-CO2_G_MOL = 44.009  # molar mass of carbon dioxide [g/mol]; IUPAC standard atomic weights
-TUB_READINGS = ("bath", "firmness", "release.minutes", "drying", "feel", "skin", "piece.density_g_ml")
-
-
-def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed:
-    """Return the piece, the bath and the room a formula is judged in.
-
-    Parameters
-    ----------
-    formula : Formula
-        What the maker said
-    method : Method
-        What stands in for the rest
-    mass_g : float
-        Batch mass, for the loss [g]
-
-    Returns
-    -------
-    Assumed
-        Settings with their units in their names
-    """
-    piece, use = formula.piece, formula.use
-    return Assumed(
-        method=method.id,
-        piece_mass_g=method.piece_mass_g if piece.mass_g is None else piece.mass_g,
-        half_thickness_mm=method.half_thickness_mm if piece.half_thickness_mm is None else piece.half_thickness_mm,
-        packing=piece.packing or method.packing,
-        dose_g=method.dose_g if use.dose_g is None else use.dose_g,
-        way=use.way or method.way,
-        tub_l=use.tub_l,
-        bath_c=use.bath_c,
-        room_c=formula.room.temperature_c,
-        humidity_pct=formula.room.humidity_pct,
-        loss_fraction=batch_loss(method.loss_fraction, mass_g),
-    )
+NOT_OF_NOTHING = (
+    "fizz.co2_mol", "lather.active_g", "bath", "firmness", "release.minutes", "drying", "feel", "skin", "piece.density_g_ml",
+    "shelf.acid_loss_pct_day",
+)  # fmt: skip
+"""Readings that an empty formula has none of."""
 
 
-def evaluate(formula: Formula, tables: Tables) -> Evaluation:
+def evaluate(formula: Formula, tables: Tables, stage: str = "formula") -> Evaluation:
     """Return every reading of a formula.
 
     Parameters
@@ -85,6 +65,8 @@ def evaluate(formula: Formula, tables: Tables) -> Evaluation:
         The formula as typed
     tables : Tables
         Reference tables and the studio's prices
+    stage : str
+        How far the product is: formula, batch, label or sale; rules of earlier stages always run
 
     Returns
     -------
@@ -97,76 +79,135 @@ def evaluate(formula: Formula, tables: Tables) -> Evaluation:
         If a line cannot be meant; the message names line and field.
     """
     weighed, unweighed = weigh_formula(formula, tables)
-    whole = _evaluate_lines(formula, tables, weighed, with_dough=len(formula.portions) <= 1, name=formula.name)
+    several = len(formula.portions) > 1
+    portions: tuple[Evaluation, ...] = ()
+    if several:
+        parts = [[item for item in weighed if item.portion == index] for index in range(len(formula.portions))]
+        portions = tuple(
+            _judge(formula, tables, part, stage, with_dough=True, name=portion.name)
+            for part, portion in zip(parts, formula.portions, strict=True)
+        )
+    worst = max((portion.skin.scent_share or 0.0 for portion in portions), default=0.0)
+    whole = _judge(formula, tables, weighed, stage, with_dough=not several, name=formula.name, worst_portion=worst)
     missing = [*whole.missing, *_unknown_lines(formula)]
     missing += [Missing("mass_g", str(e.facts["ingredient"]), str(e.facts["property"]), e.message) for e in unweighed]
-    portions: tuple[Evaluation, ...] = ()
-    if len(formula.portions) > 1:
-        portions = tuple(
-            _evaluate_lines(
-                formula, tables, [item for item in weighed if item.portion == index], with_dough=True, name=portion.name
-            )
-            for index, portion in enumerate(formula.portions)
-        )
-    return replace(whole, portions=portions, missing=tuple(missing), notes=_notes(weighed))
+    piece = _spun(whole.piece, portions)
+    return replace(whole, piece=piece, portions=portions, missing=tuple(missing), notes=_notes(weighed))
 
 
-def _evaluate_lines(formula: Formula, tables: Tables, weighed: Sequence[Weighed], *, with_dough: bool, name: str) -> Evaluation:
-    method = tables.methods[formula.method]
+def _judge(
+    formula: Formula, tables: Tables, weighed: Sequence[Weighed], stage: str, *,
+    with_dough: bool, name: str, worst_portion: float = 0.0,
+) -> Evaluation:  # fmt: skip
     palette = make_palette([item.ingredient for item in weighed])
     mass_g = np.array([item.mass_g for item in weighed], dtype=np.float64)
-    spread = np.array([item.spread for item in weighed], dtype=np.float64)
     total_g = float(mass_g.sum())
-    assumed = assumed_settings(formula, method, total_g)
-    missing: list[Missing] = []
-    judged_c = assumed.room_c if method.judged_at_c is None else method.judged_at_c
-    mix = make_mix(palette, mass_g, (judged_c, assumed.room_c)) if total_g > 0 else None
-    dough = read_dough(mix, spread, method, assumed, judged_c, missing) if with_dough else None
-    fizz = _fizz(palette, mass_g, assumed, missing)
-    lather = _lather(palette, mass_g, spread, assumed, missing)
-    cost, line_costs = _cost(weighed, tables, assumed, missing)
-    tub = _tub(mix, formula, method, assumed, tables, lather, missing)
-    if tub is not None and dough is not None:
-        dough = replace(dough, mix_temperature_c=tub.mix_temperature_c)
+    setting = setting_of(formula, tables, total_g)
+    read = _Read(setting, with_dough=with_dough, worst_portion=worst_portion)
+    if total_g > 0:
+        spread = np.array([item.spread for item in weighed], dtype=np.float64)
+        read.all_of(setting.mix(palette, mass_g), spread, stage)
+    else:
+        read.nothing()
+    active_g = read.lather.active_g
+    per_dose = total_g / setting.assumed.dose_g if setting.assumed.dose_g else 0.0
+    cost, line_costs = read_cost(weighed, setting, None if active_g is None else active_g * per_dose, read.missing)
     return Evaluation(
         name=name,
         mass_g=total_g,
         lines=_line_masses(weighed, total_g, line_costs),
-        dough=dough,
-        fizz=fizz,
-        bath=tub.bath if tub else Bath(),
-        lather=tub.lather if tub else lather,
-        firmness=tub.firmness if tub else Firmness(),
-        release=tub.release if tub else Release(),
-        drying=tub.drying if tub else Dry(),
-        feel=tub.feel if tub else Feel(),
-        skin=tub.skin if tub else Skin(),
-        piece=tub.piece if tub else PieceReading(),
+        dough=read.dough,
+        fizz=read.fizz,
+        bath=read.bath,
+        lather=read.lather,
+        firmness=read.firmness,
+        release=read.release,
+        drying=read.drying,
+        feel=read.feel,
+        skin=read.skin,
+        piece=read.piece,
+        shelf=read.shelf,
+        label=read.label,
         cost=cost,
-        assumed=assumed,
+        assumed=setting.assumed,
         portions=(),
         notes=(),
-        missing=tuple(missing),
-        out_of_range=_out_of_range(assumed) + (tub.out_of_range if tub else ()),
+        advice=read.advice,
+        missing=tuple(read.missing),
+        out_of_range=_out_of_range(setting.assumed) + read.out_of_range,
     )
 
 
-def _tub(
-    mix: Mix | None, formula: Formula, method: Method, assumed: Assumed, tables: Tables, lather: Lather, missing: list[Missing]
-) -> TubReadings | None:
-    if mix is None:
-        missing += [Missing(reading, None, None, "the formula is empty") for reading in TUB_READINGS]
-        return None
-    brisk_mol = gas_release(mix.palette, mix.mass_g).brisk_co2_mol
-    fault = dough_fault(mix)
-    tub = read_tub(mix, formula, method, assumed, tables, brisk_mol, lather, dough_known=fault is None)
-    missing += tub.missing
-    if fault is not None:
-        missing += [_missing(reading, fault) for reading in ("firmness", "drying", "piece.density_g_ml")]
-    if lather.active_g is None:
-        lather_fault = next(item for item in missing if item.reading == "lather.active_g")
-        missing += [replace(lather_fault, reading=reading) for reading in ("feel", "skin.harshness_mg_l")]
-    return tub
+class _Read:
+    """The readings as they come in; each group is null until it is read."""
+
+    def __init__(self, setting: Setting, *, with_dough: bool, worst_portion: float) -> None:
+        self.setting, self.with_dough, self.worst_portion = setting, with_dough, worst_portion
+        self.missing: list[Missing] = []
+        self.dough: Dough | None = None
+        self.fizz = Fizz(None, None, None, None, None, None, None, None)
+        self.bath, self.lather, self.feel = Bath(), Lather(None, None, None, None), Feel()
+        self.firmness, self.release, self.drying = Firmness(), Release(), Dry()
+        self.skin, self.piece, self.shelf, self.label = Skin(), PieceReading(), Shelf(), Label()
+        self.advice: tuple[Advice, ...] = ()
+        self.out_of_range: tuple[OutOfRange, ...] = ()
+
+    def nothing(self) -> None:
+        """Say of an empty formula that it is empty."""
+        self.missing += [Missing(reading, None, None, "the formula is empty") for reading in NOT_OF_NOTHING]
+        if self.with_dough:
+            self.missing.append(Missing("dough.saturation", None, None, "the formula is empty"))
+            self.dough = no_dough(self.setting)
+
+    def all_of(self, mix: Mix, spread: FloatArray, stage: str) -> None:
+        """Read everything that can be said."""
+        setting, missing = self.setting, self.missing
+        if self.with_dough:
+            self.dough = read_dough(mix, spread, setting, missing)
+        self.fizz = read_fizz(mix, setting)
+        self.bath, self.out_of_range = read_bath(mix, setting)
+        self._surfactant(mix, spread)
+        self._piece(mix)
+        self.release = read_release(mix, setting, missing)
+        self.shelf = read_shelf(mix, setting)
+        parts = parts_of(mix, setting)
+        allergens = allergen_shares(mix, setting)
+        self.label = read_label(setting, parts, allergens)
+        self._ledger(mix, parts, allergens, stage)
+        self.advice = advise(mix, setting, self.fizz, self.dough, self.lather, self.piece)
+
+    def _ledger(self, mix: Mix, parts: list[NamedPart], allergens: AllergenShares, stage: str) -> None:
+        mix_c = None if self.dough is None else self.dough.mix_temperature_c
+        facts = facts_of(mix, self.setting, parts, allergens, self.bath.ph_fresh, mix_c, self.worst_portion)
+        measures = measures_of(mix, self.setting, self.skin, self.bath, self.feel)
+        ledger = read_ledger(mix, self.setting, facts, measures, stage)
+        self.skin = Skin(self.skin.harshness_mg_l, self.skin.scent_share, ledger, measures)
+
+    def _surfactant(self, mix: Mix, spread: FloatArray) -> None:
+        try:
+            self.lather = read_lather(mix, spread, self.setting)
+            self.feel = read_feel(mix, self.setting)
+        except MissingDataError as error:
+            self.missing += [missing_of(reading, error) for reading in ("lather.active_g", "feel", "skin.harshness_mg_l")]
+        self.skin = read_skin(mix, self.setting, self.missing, active_known=self.lather.active_g is not None)
+
+    def _piece(self, mix: Mix) -> None:
+        if fault := dough_fault(mix):
+            self.missing += [missing_of(reading, fault) for reading in ("firmness", "drying", "piece.density_g_ml")]
+            return
+        self.firmness, self.drying = read_firmness(mix, self.setting), read_drying(mix, self.setting)
+        self.piece = read_piece(mix, self.setting, self.missing)
+
+
+def _spun(piece: PieceReading, portions: Sequence[Evaluation]) -> PieceReading:
+    """Add the spin of the two heaviest portions to the piece."""
+    gas = [
+        (portion.mass_g, portion.fizz.brisk_mol_per_100_g)
+        for portion in portions
+        if portion.mass_g > 0 and portion.fizz.brisk_mol_per_100_g is not None
+    ]
+    heaviest = [brisk for _, brisk in sorted(gas, reverse=True)[:2]]
+    return with_spin(piece, heaviest) if len(heaviest) > 1 else piece
 
 
 def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str | None]) -> tuple[LineMass, ...]:
@@ -188,67 +229,6 @@ def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str
 def _heaped_ml(item: Weighed) -> float | None:
     loose = item.ingredient.bulk_density_loose_g_ml if item.ingredient.is_powder else item.ingredient.true_density_g_ml
     return None if loose is None else item.mass_g / loose
-
-
-def _fizz(palette: Palette, mass_g: FloatArray, assumed: Assumed, missing: list[Missing]) -> Fizz:
-    if not mass_g.sum() > 0:
-        missing.append(Missing("fizz.co2_mol", None, None, "the formula is empty"))
-        return Fizz(None, None, None, None, None, None, None, None)
-    gas = gas_release(palette, mass_g)
-    litres = co2_volume_l(gas.co2_mol, assumed.bath_c)
-    return Fizz(
-        co2_mol=gas.co2_mol,
-        co2_g=gas.co2_mol * CO2_G_MOL,
-        co2_l=litres,
-        co2_piece_l=litres * assumed.piece_mass_g / float(mass_g.sum()),
-        brisk_co2_l=co2_volume_l(gas.brisk_co2_mol, assumed.bath_c),
-        limiting=gas.limiting,
-        base_to_acid=gas.base_to_acid,
-        bicarbonate_left_g=gas.bicarbonate_left_g,
-    )
-
-
-def _lather(palette: Palette, mass_g: FloatArray, spread: FloatArray, assumed: Assumed, missing: list[Missing]) -> Lather:
-    if not mass_g.sum() > 0:
-        missing.append(Missing("lather.active_g", None, None, "the formula is empty"))
-        return Lather(None, None, None, None)
-    try:
-        share = active_share(palette, mass_g)
-    except MissingDataError as error:
-        missing.append(_missing("lather.active_g", error))
-        return Lather(None, None, None, None)
-    active_g = share * assumed.dose_g
-    slopes = (palette.active_fraction - share) * mass_g / float(mass_g.sum())
-    half_width = float(np.sqrt(((slopes * spread) ** 2).sum())) * assumed.dose_g
-    return Lather(
-        active_g=active_g,
-        active_band_g=(max(0.0, active_g - half_width), active_g + half_width),
-        active_piece_g=share * assumed.piece_mass_g,
-        concentration_mg_l=tub_concentration(active_g, assumed.tub_l),
-    )
-
-
-def _cost(weighed: Sequence[Weighed], tables: Tables, assumed: Assumed, missing: list[Missing]) -> tuple[Cost, list[str | None]]:
-    try:
-        cost = formula_cost(
-            [(item.ingredient, item.mass_g) for item in weighed],
-            tables.price_per_kg,
-            assumed.piece_mass_g,
-            assumed.dose_g,
-            assumed.loss_fraction,
-        )
-    except MissingDataError as error:
-        missing.append(_missing("cost", error))
-        return Cost("USD", None, None, None, "reference"), [None] * len(weighed)
-    if cost.piece is None:
-        missing.append(Missing("cost", None, None, "the formula is empty"))
-        return Cost(cost.currency, None, None, None, cost.basis), [shown(line) for line in cost.lines]
-    total = Cost(cost.currency, shown(cost.batch), shown(cost.piece), shown(cost.bath), cost.basis)
-    return total, [shown(line) for line in cost.lines]
-
-
-def _missing(reading: str, error: MissingDataError) -> Missing:
-    return Missing(reading, str(error.facts["ingredient"]), str(error.facts["property"]), error.message)
 
 
 def _unknown_lines(formula: Formula) -> list[Missing]:

@@ -1,98 +1,186 @@
-"""One formula in one setting, with the shares that the practice models ask for again and again."""
+"""One formula in one setting, with the sums and shares that the models ask for again and again."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from rosy_kettle.core.dough import DoughFill, dough_fill
 from rosy_kettle.core.dough.texture import fat_carries
-from rosy_kettle.core.palette import FloatArray, Palette
+from rosy_kettle.core.fats import weighted_solid_fat
+from rosy_kettle.core.palette import BoolArray, FloatArray, Palette
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.sloped import Sloped
 
-__all__ = ["Mix", "clip", "make_mix"]
+__all__ = ["Mix", "base_id", "make_mix"]
 
 GRID_C = tuple(float(t) for t in range(76))  # temperatures the fat is looked up at [°C]
+SLOPE_STEP_C = 0.5  # width of the difference that gives solid fat's slope over temperature [°C]
 
 
-def clip(value: float, low: float = 0.0, high: float = 1.0) -> float:
-    """Return a value held between two bounds.
-
-    Parameters
-    ----------
-    value : float
-        Any number [its own unit]
-    low : float
-        Lower bound [same unit]
-    high : float
-        Upper bound [same unit]
-
-    Returns
-    -------
-    float
-        The value, or the bound it passed [same unit]
-    """
-    return min(high, max(low, value))
-
-
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Mix:
-    """Masses of one formula, and shares of them."""
+    """Masses of one formula; every sum over them is a plain float, or carries its slopes when ``sloped``."""
 
     palette: Palette
     mass_g: FloatArray
-    total_g: float
-    fill: DoughFill
-    """Over ``GRID_C`` and the temperatures asked for besides."""
-    carried: float
-    """How far the fat carries the piece, 0 to 1."""
-    fat_g: float
-    liquid_oil_g: float
-    water_share: float
-    spray_share: float
-    """Water of what is sprayed on."""
-    alcohol_share: float
-    humectant_share: float
-    """Humectants by strength."""
-    fast_acid_share: float
-    fizzes: bool
-    """Whether there is carbonate for an acid to meet."""
-    coarse_share: float
+    also_c: tuple[float, ...] = ()
+    """Temperatures the fat is looked up at exactly, besides whole degrees [°C]."""
+    sloped: bool = False
 
-    @property
+    @cached_property
+    def fill(self) -> DoughFill:
+        """What fills the dough over ``GRID_C`` and the temperatures asked for besides; values only."""
+        return dough_fill(self.palette, self.mass_g, np.unique((*GRID_C, *self.also_c)), lenient=True)
+
+    def of(self, column: FloatArray | BoolArray) -> float:
+        """Sum of the masses, each times its entry in a column [column's unit times g]."""
+        value = float(self.mass_g.dot(column))
+        return Sloped(value, np.asarray(column, dtype=np.float64)) if self.sloped else value
+
+    @cached_property
+    def total_g(self) -> float:
+        """Mass of the batch [g]."""
+        return self.of(np.ones(self.mass_g.size))
+
+    @cached_property
+    def fat_g(self) -> float:
+        """Fat with a solid fat curve [g]."""
+        return self.of(self.palette.is_fat)
+
+    @cached_property
+    def liquid_oil_g(self) -> float:
+        """Liquid oil [g]."""
+        return self.of(self.palette.is_liquid_oil)
+
+    @cached_property
+    def oily_g(self) -> float:
+        """Fat and liquid oil [g]."""
+        return self.fat_g + self.liquid_oil_g
+
+    @cached_property
     def fat_share(self) -> float:
         """Fat with a solid fat curve, as a share of the mass."""
         return self.fat_g / self.total_g
 
-    @property
+    @cached_property
     def oily_share(self) -> float:
         """Fat and liquid oil, as a share of the mass."""
-        return (self.fat_g + self.liquid_oil_g) / self.total_g
+        return self.oily_g / self.total_g
 
-    def solid_share(self, temperature_c: float) -> float:
-        """Solid share of fat and oil at a temperature."""
-        return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.solid_share))
+    @cached_property
+    def water_share(self) -> float:
+        """Free water, as a share of the mass."""
+        return self.of(self.palette.free_water_known) / self.total_g
+
+    @cached_property
+    def spray_share(self) -> float:
+        """Water of what is sprayed on, as a share of the mass."""
+        return self.of(self.palette.free_water_known * self.palette.is_sprayed) / self.total_g
+
+    @cached_property
+    def alcohol_share(self) -> float:
+        """Alcohol, as a share of the mass."""
+        return self.of(self.palette.alcohol_known) / self.total_g
+
+    @cached_property
+    def humectant_share(self) -> float:
+        """Humectants by strength, as a share of the mass."""
+        return self.of(self.palette.humectant) / self.total_g
+
+    @cached_property
+    def fast_acid_share(self) -> float:
+        """Fast acid, as a share of the mass."""
+        return self.of(self.palette.is_fast_acid) / self.total_g
+
+    @cached_property
+    def coarse_share(self) -> float:
+        """Coarse crystals, as a share of the mass."""
+        return self.of(self.palette.is_coarse) / self.total_g
+
+    @cached_property
+    def fizzes(self) -> bool:
+        """Whether there is carbonate for an acid to meet."""
+        return float(self.mass_g @ self.palette.carbon_mol_g) > 0
+
+    @cached_property
+    def demand_ml(self) -> float:
+        """Liquid the powders drink up to the plastic limit [mL]."""
+        return self.of(self.palette.liquid_demand_known)
+
+    @cached_property
+    def lean_saturation(self) -> float:
+        """Saturation by the liquids that are no fat; 0 where no powder drinks."""
+        if self.demand_ml <= 0:
+            return 0.0
+        return self.of(self.palette.dough_volume_known * self.palette.is_lean_liquid) / self.demand_ml
+
+    @cached_property
+    def carried(self) -> float:
+        """How far the fat, not the powder, carries the piece, 0 to 1."""
+        liquid_ml = self.of(self.palette.dough_volume_known)
+        fat_ml = self.of(self.palette.dough_volume_known * self.palette.is_fat)
+        molten = liquid_ml / self.demand_ml if self.demand_ml > 0 else math.nan
+        return fat_carries(molten, fat_ml / liquid_ml if liquid_ml > 0 else 0.0, self.fat_share)
 
     def solid_fat_g(self, temperature_c: float) -> float:
         """Fat that is solid at a temperature [g]."""
-        return self.solid_share(temperature_c) * (self.fat_g + self.liquid_oil_g)
+        if not self.sloped:
+            return self.solid_share(temperature_c) * self.oily_g
+        if temperature_c not in self._solid_fat:
+            value, slopes = weighted_solid_fat(self.palette, self.mass_g, temperature_c, np.ones(self.mass_g.size))
+            self._solid_fat[temperature_c] = Sloped(value, slopes)
+        return self._solid_fat[temperature_c]
+
+    def solid_share(self, temperature_c: float) -> float:
+        """Solid share of fat and oil at a temperature."""
+        if self.sloped:
+            return self.solid_fat_g(temperature_c) / self.oily_g if self.oily_g > 0 else 0.0
+        return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.solid_share))
+
+    def solid_share_per_c(self, temperature_c: float) -> float:
+        """How fast the solid share moves with temperature [1/°C]; a value only."""
+        ends = np.interp(
+            (temperature_c - SLOPE_STEP_C, temperature_c + SLOPE_STEP_C), self.fill.temperature_c, self.fill.solid_share
+        )
+        return float(ends[1] - ends[0]) / (2 * SLOPE_STEP_C)
 
     def saturation(self, temperature_c: float) -> float | None:
         """Saturation at a temperature; None where no powder drinks."""
-        if np.isnan(self.fill.saturation_molten):
+        if self.demand_ml <= 0:
             return None
-        return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.saturation))
+        if not self.sloped:
+            return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.saturation))
+        volumes = self.palette.dough_volume_known
+        value, slopes = weighted_solid_fat(self.palette, self.mass_g, temperature_c, volumes)
+        return (self.of(volumes) - Sloped(value, slopes)) / self.demand_ml
 
-    def grams(self, roles: frozenset[str] | set[str] = frozenset(), ids: frozenset[str] | set[str] = frozenset()) -> float:
-        """Mass of the lines of some roles or ingredients [g]."""
-        chosen = [item.role in roles or base_id(item) in ids for item in self.palette.ingredients]
-        return float(self.mass_g[chosen].sum()) if any(chosen) else 0.0
+    def grams_of_role(self, role: str) -> float:
+        """Mass of the lines of a role [g]."""
+        return self.of(self.palette.role == role)
 
-    def items(self) -> zip[tuple[Ingredient, float]]:
+    def grams_of(self, ids: frozenset[str]) -> float:
+        """Mass of the lines of some ingredients, a studio's own counted by what they stand on [g]."""
+        return self.of(np.array([base_id(item) in ids for item in self.palette.ingredients], dtype=bool))
+
+    def items(self) -> Sequence[tuple[Ingredient, float]]:
         """Ingredients with their masses [g]."""
-        return zip(self.palette.ingredients, self.mass_g.tolist(), strict=True)
+        return self._items
+
+    @cached_property
+    def _items(self) -> list[tuple[Ingredient, float]]:
+        masses = self.mass_g.tolist()
+        if self.sloped:
+            masses = [Sloped(mass, row) for mass, row in zip(masses, np.eye(len(masses)), strict=True)]
+        return list(zip(self.palette.ingredients, masses, strict=True))
+
+    @cached_property
+    def _solid_fat(self) -> dict[float, float]:
+        return {}
 
 
 def base_id(item: Ingredient) -> str:
@@ -111,8 +199,8 @@ def base_id(item: Ingredient) -> str:
     return item.based_on or item.id
 
 
-def make_mix(palette: Palette, mass_g: FloatArray, also_c: Sequence[float] = ()) -> Mix:
-    """Return a formula with its shares worked out.
+def make_mix(palette: Palette, mass_g: FloatArray, also_c: Sequence[float] = (), *, sloped: bool = False) -> Mix:
+    """Return a formula ready for the models.
 
     Parameters
     ----------
@@ -122,32 +210,12 @@ def make_mix(palette: Palette, mass_g: FloatArray, also_c: Sequence[float] = ())
         Masses of one formula, shape (n,), above zero in sum [g]
     also_c : Sequence
         Temperatures the fat is looked up at exactly, besides whole degrees [°C]
+    sloped : bool
+        Whether every sum carries its derivative by each mass
 
     Returns
     -------
     Mix
         Shares are of the whole mass; readings that need a property refuse by themselves where it is not known
     """
-    total_g = float(mass_g.sum())
-    items = palette.ingredients
-    fill = dough_fill(palette, mass_g, np.unique((*GRID_C, *also_c)), lenient=True)
-    water = palette.free_water_known
-    sprayed = np.array([item.phase_default == "spray" for item in items])
-    fast = np.array([bool(item.acid and base_id(item) != "cream-of-tartar") for item in items])
-    coarse = np.array([item.traits.coarse for item in items])
-    return Mix(
-        palette=palette,
-        mass_g=mass_g,
-        total_g=total_g,
-        fill=fill,
-        carried=float(fat_carries(fill)),
-        fat_g=float(mass_g[palette.is_fat].sum()),
-        liquid_oil_g=float(mass_g[palette.is_liquid_oil].sum()),
-        water_share=float(mass_g @ water) / total_g,
-        spray_share=float(mass_g[sprayed] @ water[sprayed]) / total_g,
-        alcohol_share=float(mass_g @ palette.alcohol_known) / total_g,
-        humectant_share=float(mass_g @ palette.humectant) / total_g,
-        fast_acid_share=float(mass_g[fast].sum()) / total_g,
-        fizzes=float(mass_g @ palette.carbon_mol_g) > 0,
-        coarse_share=float(mass_g[coarse].sum()) / total_g,
-    )
+    return Mix(palette, mass_g, tuple(also_c), sloped)

@@ -6,7 +6,8 @@ A property that is not known is NaN in its column; ``require`` refuses before it
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -16,25 +17,44 @@ from numpy.typing import NDArray
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.records import Ingredient
 
-__all__ = ["FloatArray", "Palette", "make_palette", "require"]
+__all__ = ["BoolArray", "FloatArray", "Palette", "known", "make_palette", "require"]
 
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 
 SOFT_FAT_DENSITY_G_ML = 0.90  # every butter, oil or wax with a solid fat curve, in a dough [g/mL]; Bailey, 0.895-0.915 at 40 °C
 BINDS_ITS_WATER = frozenset({"honey", "sorbitol-70"})  # their water stays with the sugar
+DISSOLVES = frozenset(
+    {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "magnesium-chloride-flakes", "honey"}
+)
+HARDNESS_LOSS = {"low": 0.08, "medium": 0.20, "high": 0.40}  # share of foam lost in very hard water [-]; estimate
+FLAGS, FIGURES = 12, 22  # how many columns of each kind
+FAST_ACID_SPEED = 0.5  # acids at least this fast count as fast; cream of tartar and fumaric acid do not [-]
 USUAL_POWDER_CP_J_GK = 1.1  # heat capacity where none is listed [J/(g K)]; most powders lie at 0.9 to 1.3
 
 
 @dataclass(frozen=True, eq=False)
 class Palette:
-    """Properties of n ingredients, one array of length n each."""
+    """Properties of n ingredients, one array of length n each; flags first, then figures."""
 
     ingredients: tuple[Ingredient, ...]
+    role: NDArray[np.str_]
     is_fat: BoolArray
     is_liquid_oil: BoolArray
     is_lean_liquid: BoolArray
     """Liquids without a solid fat curve."""
+    is_acid: BoolArray
+    is_citric: BoolArray
+    is_fast_acid: BoolArray
+    is_plain_base: BoolArray
+    """Bases that bring no acid of their own, as baking powder does."""
+    moves_ph: BoolArray
+    """Acids, bases, their salts and the salts that add ionic strength."""
+    dissolves_in_water: BoolArray
+    """Acids, salts and sugars that free water dissolves, so that the dough gets wetter than its liquids say."""
+    is_anionic: BoolArray
+    is_sprayed: BoolArray
+    is_coarse: BoolArray
     dough_volume_ml_g: FloatArray
     """Volume a gram brings into the pores when liquid [mL/g]; 0 for powders."""
     true_volume_ml_g: FloatArray
@@ -55,29 +75,77 @@ class Palette:
     """Alcohol as a share."""
     humectant: FloatArray
     """Humectant strength per gram; glycerin is 1."""
+    tack: FloatArray
+    """How sticky a liquid is, 0 to 1."""
     hidden_fat: FloatArray
     """Fat inside milk, cocoa and oat, as a share."""
+    tint_l_g_cm: FloatArray
+    cloud_l_g_cm: FloatArray
+    stain_per_mg_l: FloatArray
+    """What a mg/L stains of the limit at which a warning is due."""
     heat_capacity_j_gk: FloatArray
+    wax_solubility_factor: FloatArray
+    """How readily a wax dissolves in molten fat; 0 for what is no wax."""
+    foam_rel: FloatArray
+    """Foam of a gram of active against sodium lauryl sulfate = 100; 0 for what is no surfactant, as in the next three."""
+    hardness_loss: FloatArray
+    """Share of its foam lost in very hard water."""
+    fluff: FloatArray
+    irritation_rel: FloatArray
+
+    def __len__(self) -> int:
+        return len(self.ingredients)
+
+    @cached_property
+    def fat_columns(self) -> NDArray[np.intp]:
+        """Where the fats stand."""
+        return np.flatnonzero(self.is_fat)
 
     @cached_property
     def free_water_known(self) -> FloatArray:
         """Free water with 0 where it is not known; only beside a refusal."""
-        return np.nan_to_num(self.free_water)
+        return known(self.free_water)
 
     @cached_property
     def alcohol_known(self) -> FloatArray:
         """Alcohol with 0 where it is not known; only beside a refusal."""
-        return np.nan_to_num(self.alcohol)
+        return known(self.alcohol)
 
     @cached_property
     def dough_volume_known(self) -> FloatArray:
         """Dough volume with 0 where it is not known; only beside a refusal."""
-        return np.nan_to_num(self.dough_volume_ml_g)
+        return known(self.dough_volume_ml_g)
+
+    @cached_property
+    def active_known(self) -> FloatArray:
+        """Active fraction with 0 where it is not known; only beside a refusal."""
+        return known(self.active_fraction)
+
+    @cached_property
+    def foaming(self) -> FloatArray:
+        """Active share of what has foam traits; other surfactants count in the dose but make no foam."""
+        return self.active_known * (self.foam_rel > 0)
 
     @cached_property
     def liquid_demand_known(self) -> FloatArray:
         """Liquid demand with 0 where it is not known; only beside a refusal."""
-        return np.nan_to_num(self.liquid_demand_ml_g)
+        return known(self.liquid_demand_ml_g)
+
+
+def known(column: FloatArray) -> FloatArray:
+    """Return a column with 0 where a property is not known.
+
+    Parameters
+    ----------
+    column : FloatArray
+        A column [its own unit]
+
+    Returns
+    -------
+    FloatArray
+        The same without NaN [same unit]
+    """
+    return np.where(np.isnan(column), 0.0, column)
 
 
 def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
@@ -94,28 +162,57 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
         Columns of the same length and order
     """
     items = tuple(ingredients)
-    is_fat = np.array([item.is_fat for item in items], dtype=bool)
-    is_liquid = np.array([item.is_liquid for item in items], dtype=bool)
-    return Palette(
-        ingredients=items,
-        is_fat=is_fat,
-        is_liquid_oil=np.array([item.is_liquid_oil for item in items], dtype=bool),
-        is_lean_liquid=is_liquid & ~is_fat,
-        dough_volume_ml_g=_column(_dough_volume(item) for item in items),
-        true_volume_ml_g=_column(_inverse(item.true_density_g_ml) for item in items),
-        liquid_demand_ml_g=_column(_liquid_demand(item) for item in items),
-        active_fraction=_column(_active(item) for item in items),
-        acid_mol_g=_column(_acid_mol_g(item) for item in items),
-        acid_speed=_column(item.acid.speed if item.acid else 1.0 for item in items),
-        base_mol_g=_column(
-            item.base.base_equivalents_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items
-        ),
-        carbon_mol_g=_column(item.base.carbons_per_mol / item.base.molar_mass_g_mol if item.base else 0.0 for item in items),
-        free_water=_column(_free_water(item) for item in items),
-        alcohol=_column(_alcohol(item) for item in items),
-        humectant=_column(item.traits.humectant_strength for item in items),
-        hidden_fat=_column(item.traits.hidden_fat_share for item in items),
-        heat_capacity_j_gk=_column(USUAL_POWDER_CP_J_GK if item.cp_j_gk is None else item.cp_j_gk for item in items),
+    floats = np.array([_floats(item) for item in items], dtype=np.float64).reshape(len(items), FIGURES)
+    flags = np.array([_flags(item) for item in items], dtype=bool).reshape(len(items), FLAGS)
+    return Palette(items, np.array([item.role for item in items], dtype=str), *flags.T.copy(), *floats.T.copy())
+
+
+def _flags(item: Ingredient) -> tuple[bool, ...]:
+    """All yes-or-no columns, in the order of ``Palette``."""
+    acid, name = item.acid, item.based_on or item.id
+    is_fat = item.is_fat
+    return (
+        is_fat,
+        item.role == "oil" and not is_fat,
+        item.is_liquid and not is_fat,
+        acid is not None,
+        acid is not None and acid.system == "citric",
+        acid is not None and acid.speed >= FAST_ACID_SPEED,
+        item.base is not None and not item.base.own_acid_equivalents_per_mol,
+        acid is not None or item.base is not None or item.role in {"salt", "acid"} or name == "sodium-citrate",
+        name in DISSOLVES,
+        item.surfactant_class == "anionic",
+        item.phase_default == "spray",
+        item.traits.coarse,
+    )
+
+
+def _floats(item: Ingredient) -> tuple[float, ...]:
+    """All columns of figures, in the order of ``Palette``; NaN where a property is not known."""
+    base, traits, surfactant = item.base, item.traits, item.surfactant
+    return (
+        _dough_volume(item),
+        _inverse(item.true_density_g_ml),
+        _liquid_demand(item),
+        _known_or_nan(item.active_fraction) if item.role == "surfactant" else 0.0,
+        _acid_mol_g(item),
+        item.acid.speed if item.acid else 1.0,
+        base.base_equivalents_per_mol / base.molar_mass_g_mol if base else 0.0,
+        base.carbons_per_mol / base.molar_mass_g_mol if base else 0.0,
+        _free_water(item),
+        1.0 - _known_or_nan(item.water_fraction) if item.role == "binder" else 0.0,
+        traits.humectant_strength,
+        traits.tack or 0.0,
+        traits.hidden_fat_share,
+        traits.tint_l_g_cm,
+        traits.cloud_l_g_cm,
+        1 / traits.stain_warn_mg_l if traits.stain_warn_mg_l else 0.0,
+        USUAL_POWDER_CP_J_GK if item.cp_j_gk is None else item.cp_j_gk,
+        item.wax_solubility_factor or 0.0,
+        surfactant.foam_rel if surfactant else 0.0,
+        HARDNESS_LOSS[surfactant.hard_water_sensitivity] if surfactant else 0.0,
+        surfactant.fluff if surfactant else 0.0,
+        surfactant.irritation_rel if surfactant else 0.0,
     )
 
 
@@ -148,15 +245,15 @@ def require(palette: Palette, column: FloatArray, used: BoolArray, property_name
         )
 
 
-def _column(values: Iterable[float | None]) -> FloatArray:
-    return np.array([np.nan if value is None else value for value in values], dtype=np.float64)
+def _known_or_nan(value: float | None) -> float:
+    return math.nan if value is None else value
 
 
-def _inverse(value: float | None) -> float | None:
-    return None if value is None else 1.0 / value
+def _inverse(value: float | None) -> float:
+    return math.nan if value is None else 1.0 / value
 
 
-def _dough_volume(item: Ingredient) -> float | None:
+def _dough_volume(item: Ingredient) -> float:
     if not item.is_liquid:
         return 0.0
     if item.is_fat and item.role in {"butter", "oil", "wax"}:
@@ -164,26 +261,16 @@ def _dough_volume(item: Ingredient) -> float | None:
     return _inverse(item.true_density_g_ml)
 
 
-def _free_water(item: Ingredient) -> float | None:
+def _free_water(item: Ingredient) -> float:
     if item.form not in {"liquid", "paste"} or (item.based_on or item.id) in BINDS_ITS_WATER:
         return 0.0
-    return item.water_fraction
+    return _known_or_nan(item.water_fraction)
 
 
-def _alcohol(item: Ingredient) -> float | None:
-    if item.role != "binder":
-        return 0.0
-    return None if item.water_fraction is None else 1.0 - item.water_fraction
-
-
-def _liquid_demand(item: Ingredient) -> float | None:
+def _liquid_demand(item: Ingredient) -> float:
     if item.is_liquid or item.role == "decoration":
         return 0.0
-    return None if item.liquid_demand_ml_100g is None else item.liquid_demand_ml_100g / 100
-
-
-def _active(item: Ingredient) -> float | None:
-    return item.active_fraction if item.role == "surfactant" else 0.0
+    return math.nan if item.liquid_demand_ml_100g is None else item.liquid_demand_ml_100g / 100
 
 
 def _acid_mol_g(item: Ingredient) -> float:

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
+from decimal import Decimal
 from typing import Annotated, Any, Literal, NoReturn
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import Field, ValidationError
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.records import Formula, Heat, Line, Piece, Portion, Room, Use
+from rosy_kettle.core.records import Formula, Heat, Line, Making, Piece, Portion, Room, Use, product_from_data, product_to_data
+from rosy_kettle.files.product_file import ProductFile
+from rosy_kettle.files.shape import Celsius, NotNegative, Positive, Shape
 
 __all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_json", "sentence_from"]
 
@@ -25,16 +28,10 @@ MethodId = Literal[
     "pre-dried-surfactant",
 ]
 HardnessId = Literal["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"]
-Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
-Celsius = Annotated[float, Field(ge=-20, le=150, allow_inf_nan=False)]
+Money = Annotated[str, Field(pattern=r"^\d{1,7}([.,]\d{1,4})?$")]
 
 
-class _Shape(BaseModel):
-    model_config = ConfigDict(strict=True, extra="ignore", json_schema_serialization_defaults_required=True)
-
-
-class LineFile(_Shape):
+class LineFile(Shape):
     """One line. ``ingredient`` is null while a pasted name is not understood."""
 
     ingredient: str | None = None
@@ -50,7 +47,7 @@ class LineFile(_Shape):
     poured_g: NotNegative | None = None
 
 
-class PortionFile(_Shape):
+class PortionFile(Shape):
     """A part of the product with its own lines."""
 
     name: Annotated[str, Field(max_length=100)] = "body"
@@ -60,7 +57,7 @@ class PortionFile(_Shape):
     split: Literal["dry", "wet"] | None = None
 
 
-class PieceFile(_Shape):
+class PieceFile(Shape):
     """One finished item; null takes the method's default."""
 
     mass_g: Positive | None = None
@@ -68,7 +65,7 @@ class PieceFile(_Shape):
     packing: Literal["loose", "hand", "press", "dough", "poured"] | None = None
 
 
-class UseFile(_Shape):
+class UseFile(Shape):
     """One bath; null takes the default of the method or of the hardness class."""
 
     dose_g: NotNegative | None = None
@@ -81,21 +78,30 @@ class UseFile(_Shape):
     tap_ph: Annotated[float, Field(ge=3, le=12, allow_inf_nan=False)] | None = None
 
 
-class RoomFile(_Shape):
+class RoomFile(Shape):
     """The air the dough is made and dried in."""
 
     temperature_c: Celsius = 21.0
     humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 40.0
 
 
-class HeatFile(_Shape):
+class HeatFile(Shape):
     """Temperature of the wet phase and heat capacity of the bowl; null takes the method's default."""
 
     wet_c: Celsius | None = None
     bowl_j_k: NotNegative | None = None
 
 
-class FormulaFile(_Shape):
+class MakingFile(Shape):
+    """What a batch costs besides its ingredients, as decimal text in the currency of the prices."""
+
+    packaging_per_piece: Money = "0"
+    labour_minutes: Money = "0"
+    labour_per_hour: Money = "0"
+    overhead_pct: Money = "0"
+
+
+class FormulaFile(Shape):
     """A formula file, version 1."""
 
     format: Literal["rosy-kettle/formula"] = "rosy-kettle/formula"
@@ -108,7 +114,8 @@ class FormulaFile(_Shape):
     use: UseFile = UseFile()
     room: RoomFile = RoomFile()
     heat: HeatFile = HeatFile()
-    product: dict[str, Any] = {}
+    making: MakingFile = MakingFile()
+    product: ProductFile = ProductFile()
 
 
 def read_formula_json(text: str | bytes) -> FormulaFile:
@@ -176,7 +183,8 @@ def formula_from_file(file: FormulaFile) -> Formula:
         use=Use(**file.use.model_dump()),
         room=Room(**file.room.model_dump()),
         heat=Heat(**file.heat.model_dump()),
-        product=file.product,
+        making=Making(**{name: Decimal(text.replace(",", ".")) for name, text in file.making.model_dump().items()}),
+        product=product_from_data(file.product.model_dump()),
     )
 
 
@@ -201,7 +209,8 @@ def formula_to_file(formula: Formula) -> FormulaFile:
             "use": {name: getattr(formula.use, name) for name in UseFile.model_fields},
             "room": {name: getattr(formula.room, name) for name in RoomFile.model_fields},
             "heat": {name: getattr(formula.heat, name) for name in HeatFile.model_fields},
-            "product": formula.product,
+            "making": {name: str(getattr(formula.making, name)) for name in MakingFile.model_fields},
+            "product": product_to_data(formula.product),
         }
     )
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import tomllib
 from collections import defaultdict
 from dataclasses import dataclass, fields
@@ -28,10 +27,11 @@ from rosy_kettle.core.records import (
     Tool,
     WantedDough,
 )
+from rosy_kettle.reference.safety_loader import load_safety
+from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
 __all__ = ["Synonym", "load_synonyms", "load_tables", "table_rows"]
 
-TABLES = files("rosy_kettle.reference") / "tables"
 METHODS = files("rosy_kettle.reference") / "methods"
 SOLID_FAT_COLUMNS = {
     "sfc_10c": 10.0, "sfc_15c": 15.0, "sfc_20c": 20.0, "sfc_25c": 25.0, "sfc_30c": 30.0,
@@ -74,12 +74,6 @@ class Synonym:
     """What was taken for granted, where the everyday name leaves a choice."""
 
 
-def table_rows(name: str) -> list[dict[str, str]]:
-    """Return the rows of one CSV table as text."""
-    text = (TABLES / f"{name}.csv").read_text(encoding="utf-8")
-    return list(csv.DictReader(text.splitlines()))
-
-
 @cache
 def load_tables() -> Tables:
     """Return all reference tables, read once; no studio price stands in them."""
@@ -91,6 +85,7 @@ def load_tables() -> Tables:
         acid_systems=_acid_systems(),
         carbonate=_carbonate(),
         price_per_kg={},
+        safety=load_safety(),
     )
 
 
@@ -115,9 +110,9 @@ def _ingredients() -> list[Ingredient]:
         result.append(
             Ingredient(
                 **_plain_columns(row),
-                liquid_demand_ml_100g=_number(dough.get("liquid_demand_ml_100g")),
-                wax_solubility_factor=_number(traits.get("wax_solubility_factor")),
-                firmness_weight=_number(dough.get("firmness_weight")) or 0.0,
+                liquid_demand_ml_100g=number_or_none(dough.get("liquid_demand_ml_100g")),
+                wax_solubility_factor=number_or_none(traits.get("wax_solubility_factor")),
+                firmness_weight=number_or_none(dough.get("firmness_weight")) or 0.0,
                 traits=_reading_traits(traits),
                 surfactant=_surfactant(by_id["surfactant_traits"].get(id_), traits),
                 acid=_acid(by_id["acids"].get(id_), traits) if row["role"] == "acid" else None,
@@ -137,14 +132,10 @@ def _plain_columns(row: dict[str, str]) -> dict[str, Any]:
 
 def _typed(text: str, kind: str) -> Any:
     if kind.startswith("float"):
-        return _number(text)
+        return number_or_none(text)
     if kind.startswith("Decimal"):
         return Decimal(text) if text else None
     return text or (None if "None" in kind else "")
-
-
-def _number(text: str | None) -> float | None:
-    return float(text) if text else None
 
 
 def _acid(row: dict[str, str] | None, traits: dict[str, str]) -> AcidTraits | None:
@@ -152,22 +143,22 @@ def _acid(row: dict[str, str] | None, traits: dict[str, str]) -> AcidTraits | No
         return None
     protons = PLAIN_ACIDS_FIRST_PROTONS.get(row["id"], int(row["protons"]))
     system, cations = ACID_SYSTEM_OF[row["id"]]
-    return AcidTraits(float(row["molar_mass_g_mol"]), protons, _number(traits.get("acid_speed")) or 1.0, system, cations)
+    return AcidTraits(float(row["molar_mass_g_mol"]), protons, number_or_none(traits.get("acid_speed")) or 1.0, system, cations)
 
 
 def _reading_traits(row: dict[str, str]) -> ReadingTraits:
     return ReadingTraits(
-        hidden_fat_share=_number(row.get("hidden_fat_share")) or 0.0,
-        tack=_number(row.get("tack_0_1")),
-        deliquescence_share=_number(row.get("drh_share")),
-        hlb_effective=_number(row.get("hlb_effective")),
-        oil_capacity_g_g=_number(row.get("oil_capacity_g_g")),
-        tint_l_g_cm=_number(row.get("tint_eps_l_g_cm")) or 0.0,
-        cloud_l_g_cm=_number(row.get("cloud_eps_l_g_cm")) or 0.0,
-        stain_note_mg_l=_number(row.get("stain_note_mg_l")),
-        stain_warn_mg_l=_number(row.get("stain_warn_mg_l")),
+        hidden_fat_share=number_or_none(row.get("hidden_fat_share")) or 0.0,
+        tack=number_or_none(row.get("tack_0_1")),
+        deliquescence_share=number_or_none(row.get("drh_share")),
+        hlb_effective=number_or_none(row.get("hlb_effective")),
+        oil_capacity_g_g=number_or_none(row.get("oil_capacity_g_g")),
+        tint_l_g_cm=number_or_none(row.get("tint_eps_l_g_cm")) or 0.0,
+        cloud_l_g_cm=number_or_none(row.get("cloud_eps_l_g_cm")) or 0.0,
+        stain_note_mg_l=number_or_none(row.get("stain_note_mg_l")),
+        stain_warn_mg_l=number_or_none(row.get("stain_warn_mg_l")),
         coarse=row.get("coarse") == "yes",
-        humectant_strength=_number(row.get("humectant_strength")) or 0.0,
+        humectant_strength=number_or_none(row.get("humectant_strength")) or 0.0,
     )
 
 
@@ -191,7 +182,7 @@ def _acid_systems() -> dict[str, AcidSystem]:
         systems[system] = AcidSystem(
             system,
             tuple(float(row[f"pKa{number}"]) for number in steps),
-            tuple(_number(row[f"dH{number}_kj_mol"]) or 0.0 for number in steps),
+            tuple(number_or_none(row[f"dH{number}_kj_mol"]) or 0.0 for number in steps),
             first_charge,
         )
     return systems
@@ -232,7 +223,7 @@ def _solid_fat_curves() -> dict[tuple[str, bool], SolidFatCurve]:
 def _tool(row: dict[str, str]) -> Tool:
     return Tool(
         id=row["id"], name=row["name"], type=row["type"], volume_ml=float(row["volume_ml"]),
-        diameter_mm=_number(row["diameter_mm"]), height_mm=_number(row["height_mm"]), geometry=row["geometry"],
+        diameter_mm=number_or_none(row["diameter_mm"]), height_mm=number_or_none(row["height_mm"]), geometry=row["geometry"],
         note=row["note"], source=row["source"], confidence=row["confidence"],
     )  # fmt: skip
 

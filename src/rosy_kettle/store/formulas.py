@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
+from decimal import Decimal
 from typing import Any
 
 from sqlalchemy import JSON, CheckConstraint, ForeignKey, UniqueConstraint, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, relationship
 
 from rosy_kettle.core.errors import ConflictError, NotFoundError
-from rosy_kettle.core.records import Formula, Heat, Line, Piece, Portion, Room, Use
+from rosy_kettle.core.records import Formula, Heat, Line, Making, Piece, Portion, Room, Use, product_from_data, product_to_data
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
@@ -190,7 +191,8 @@ def record_of(row: FormulaRow, version: VersionRow | None = None) -> Formula:
     settings = {name: kind(**source.settings.get(name, {})) for name, kind in SETTINGS.items()}
     return Formula(
         name=row.name, portions=portions, method=source.method, batch_g=source.batch_g,
-        product=source.settings.get("product", {}), **settings,
+        product=product_from_data(source.settings.get("product", {})),
+        making=Making(**{name: Decimal(text) for name, text in source.settings.get("making", {}).items()}), **settings,
     )  # fmt: skip
 
 
@@ -213,7 +215,10 @@ def _fill(version: VersionRow, formula: Formula, grams: dict[int, float]) -> Non
     version.batch_g = formula.batch_g
     version.settings = {
         name: {slot: getattr(getattr(formula, name), slot) for slot in kind.__slots__} for name, kind in SETTINGS.items()
-    } | {"product": formula.product}
+    } | {
+        "product": product_to_data(formula.product),
+        "making": {slot: str(getattr(formula.making, slot)) for slot in Making.__slots__},
+    }
     version.portions.clear()
     position = 0
     for index, portion in enumerate(formula.portions):

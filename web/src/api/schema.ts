@@ -271,6 +271,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Advice
+         * @description A sentence that a reading gives rise to: note or warn.
+         */
+        Advice: {
+            /** Message */
+            message: string;
+            /** Reading */
+            reading: string;
+            /** Severity */
+            severity: string;
+        };
+        /**
          * Assumed
          * @description What was taken where the formula says nothing.
          */
@@ -330,6 +342,50 @@ export interface components {
             ph_stepin?: number | null;
         };
         /**
+         * CertificateFile
+         * @description A scent's certificate; null is not known.
+         */
+        CertificateFile: {
+            /**
+             * Allergens
+             * @default {}
+             */
+            allergens: {
+                [key: string]: number;
+            };
+            /**
+             * Category
+             * @default null
+             */
+            category: string | null;
+            /**
+             * Flash C
+             * @default null
+             */
+            flash_c: number | null;
+            /**
+             * Limit Pct
+             * @default null
+             */
+            limit_pct: number | null;
+        };
+        /**
+         * ColourPaperFile
+         * @description What is on file for a colour.
+         */
+        ColourPaperFile: {
+            /**
+             * Grade
+             * @default null
+             */
+            grade: ("cosmetic" | "food" | "candle" | "craft" | "unknown") | null;
+            /**
+             * Us Lot
+             * @default null
+             */
+            us_lot: string | null;
+        };
+        /**
          * Cost
          * @description Money as text with two decimals.
          */
@@ -342,18 +398,62 @@ export interface components {
             bath: string | null;
             /** Currency */
             currency: string;
+            /**
+             * Full Piece
+             * @default null
+             */
+            full_piece?: string | null;
+            /**
+             * Per Active G
+             * @default null
+             */
+            per_active_g?: string | null;
             /** Piece */
             piece: string | null;
+        };
+        /**
+         * DeclaredName
+         * @description One name of an ingredient list.
+         */
+        DeclaredName: {
+            /** Below One Percent */
+            below_one_percent: boolean;
+            /** Colour */
+            colour: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Share Pct */
+            share_pct: number;
         };
         /**
          * Dough
          * @description Texture at the temperature the method is judged at, and over all temperatures.
          */
         Dough: {
+            /**
+             * Alcohol Leaving
+             * @default []
+             */
+            alcohol_leaving?: components["schemas"]["SaturationAfter"][];
             /** By Temperature */
             by_temperature: components["schemas"]["DoughPoint"][];
             /** Mix Temperature C */
             mix_temperature_c: number | null;
+            /**
+             * Puff Pct
+             * @default null
+             */
+            puff_pct?: number | null;
+            /**
+             * Puff Stirred Pct
+             * @default null
+             */
+            puff_stirred_pct?: number | null;
             /** Saturation */
             saturation: number | null;
             /** Saturation Band */
@@ -361,8 +461,23 @@ export interface components {
                 number,
                 number
             ] | null;
+            /**
+             * Saturation Unrested
+             * @default null
+             */
+            saturation_unrested?: number | null;
             /** State */
             state: string | null;
+            /**
+             * State Chances
+             * @default []
+             */
+            state_chances?: components["schemas"]["StateChance"][];
+            /**
+             * Stickiness
+             * @default null
+             */
+            stickiness?: number | null;
             /** Temperature C */
             temperature_c: number;
             wanted: components["schemas"]["Wanted"];
@@ -437,6 +552,8 @@ export interface components {
          * @description All readings of one formula, or of one portion.
          */
         Evaluation: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
             assumed: components["schemas"]["Assumed"];
             bath: components["schemas"]["Bath"];
             cost: components["schemas"]["Cost"];
@@ -445,6 +562,7 @@ export interface components {
             feel: components["schemas"]["Feel"];
             firmness: components["schemas"]["Firmness"];
             fizz: components["schemas"]["Fizz"];
+            label: components["schemas"]["Label"];
             lather: components["schemas"]["Lather"];
             /** Lines */
             lines: components["schemas"]["LineMass"][];
@@ -462,6 +580,7 @@ export interface components {
             /** Portions */
             portions: components["schemas"]["Evaluation"][];
             release: components["schemas"]["Release"];
+            shelf: components["schemas"]["Shelf"];
             skin: components["schemas"]["Skin"];
         };
         /**
@@ -500,6 +619,11 @@ export interface components {
              */
             slip?: string | null;
             /**
+             * Slip Load G
+             * @default null
+             */
+            slip_load_g?: number | null;
+            /**
              * Stain
              * @default null
              */
@@ -521,10 +645,26 @@ export interface components {
              */
             at_20_c?: number | null;
             /**
+             * At 20 C Band
+             * @default null
+             */
+            at_20_c_band?: [
+                number,
+                number
+            ] | null;
+            /**
              * At 30 C
              * @default null
              */
             at_30_c?: number | null;
+            /**
+             * At 30 C Band
+             * @default null
+             */
+            at_30_c_band?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Fizz
@@ -537,6 +677,11 @@ export interface components {
             bicarbonate_left_g: number | null;
             /** Brisk Co2 L */
             brisk_co2_l: number | null;
+            /**
+             * Brisk Mol Per 100 G
+             * @default null
+             */
+            brisk_mol_per_100_g?: number | null;
             /** Co2 G */
             co2_g: number | null;
             /** Co2 L */
@@ -547,6 +692,11 @@ export interface components {
             co2_piece_l: number | null;
             /** Limiting */
             limiting: string | null;
+            /**
+             * Prereaction Share
+             * @default null
+             */
+            prereaction_share?: number | null;
         };
         /**
          * FormulaAnswer
@@ -592,6 +742,15 @@ export interface components {
              */
             heat: components["schemas"]["HeatFile"];
             /**
+             * @default {
+             *       "labour_minutes": "0",
+             *       "labour_per_hour": "0",
+             *       "overhead_pct": "0",
+             *       "packaging_per_piece": "0"
+             *     }
+             */
+            making: components["schemas"]["MakingFile"];
+            /**
              * Method
              * @default betaine-dough
              * @enum {string}
@@ -616,12 +775,51 @@ export interface components {
              */
             portions: components["schemas"]["PortionFile"][];
             /**
-             * Product
-             * @default {}
+             * @default {
+             *       "adult_only_label": false,
+             *       "allergen_mode": null,
+             *       "aw": null,
+             *       "certificates": {},
+             *       "child_appeal": false,
+             *       "claims": [],
+             *       "cleaning_agents": [],
+             *       "colours": {},
+             *       "declared_allergens": [],
+             *       "dry_temp_c": null,
+             *       "dryness_confirmed": false,
+             *       "fragrance_add_temp_c": null,
+             *       "function_obvious": false,
+             *       "heat_step_before_dry": false,
+             *       "ingredient_order_ok": null,
+             *       "intended_foam": null,
+             *       "label": [],
+             *       "launch_date": null,
+             *       "leave_on_use": false,
+             *       "looks_like_food": false,
+             *       "markets": [
+             *         "US"
+             *       ],
+             *       "max_melt_temp_c": null,
+             *       "min_raw_shelf_months": null,
+             *       "multi_use": false,
+             *       "pack": "single_wrap",
+             *       "product_ph": null,
+             *       "profile": "adult",
+             *       "records": [],
+             *       "room_m3": null,
+             *       "sealed_container": false,
+             *       "serious_event_open_business_days": null,
+             *       "serious_event_reported": false,
+             *       "shelf_life_months": null,
+             *       "single_use": false,
+             *       "today": null,
+             *       "us_avg_sales_3y_usd": null,
+             *       "uses_microwave": false,
+             *       "warning_height_in": null,
+             *       "youngest_user_months": null
+             *     }
              */
-            product: {
-                [key: string]: unknown;
-            };
+            product: components["schemas"]["ProductFile"];
             /**
              * @default {
              *       "humidity_pct": 40,
@@ -800,6 +998,37 @@ export interface components {
             synonyms: string[];
         };
         /**
+         * Label
+         * @description Ingredient list in the order of the market.
+         */
+        Label: {
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens?: string[];
+            /**
+             * Declaration
+             * @default []
+             */
+            declaration?: string[];
+            /**
+             * Market
+             * @default null
+             */
+            market?: string | null;
+            /**
+             * Names
+             * @default []
+             */
+            names?: components["schemas"]["DeclaredName"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes?: string[];
+        };
+        /**
          * Lather
          * @description Active surfactant of one dose and one piece.
          */
@@ -836,6 +1065,11 @@ export interface components {
              */
             height_cm?: number | null;
             /**
+             * Over The Rim
+             * @default false
+             */
+            over_the_rim?: boolean;
+            /**
              * Score
              * @default null
              */
@@ -848,6 +1082,39 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * LedgerEntry
+         * @description One thing to know before the skin meets the bath; never a claim that it is safe.
+         */
+        LedgerEntry: {
+            /** Confidence */
+            confidence: string;
+            /** Headroom */
+            headroom: number | null;
+            /** Jurisdiction */
+            jurisdiction: string;
+            /** Limit */
+            limit: number | null;
+            /** Message */
+            message: string;
+            /** Rule */
+            rule: string;
+            /** Severity */
+            severity: string;
+            /** Source */
+            source: string;
+            /** Stage */
+            stage: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown?: string[];
+            /** Value */
+            value: number | null;
         };
         /**
          * LineFile
@@ -931,6 +1198,62 @@ export interface components {
             mass_g: number;
             /** Pct */
             pct: number;
+        };
+        /**
+         * MakingFile
+         * @description What a batch costs besides its ingredients, as decimal text in the currency of the prices.
+         */
+        MakingFile: {
+            /**
+             * Labour Minutes
+             * @default 0
+             */
+            labour_minutes: string;
+            /**
+             * Labour Per Hour
+             * @default 0
+             */
+            labour_per_hour: string;
+            /**
+             * Overhead Pct
+             * @default 0
+             */
+            overhead_pct: string;
+            /**
+             * Packaging Per Piece
+             * @default 0
+             */
+            packaging_per_piece: string;
+        };
+        /**
+         * Measure
+         * @description A figure of the ledger with its lines; headroom is the share of the last line still free.
+         */
+        Measure: {
+            /** Headroom */
+            headroom: number | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Note Outside */
+            note_outside: [
+                number | null,
+                number | null
+            ] | null;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+            /** Warn Outside */
+            warn_outside: [
+                number | null,
+                number | null
+            ] | null;
         };
         /**
          * MethodAnswer
@@ -1042,6 +1365,11 @@ export interface components {
              * @default null
              */
             float?: string | null;
+            /**
+             * Spin
+             * @default null
+             */
+            spin?: number | null;
         };
         /**
          * PortionFile
@@ -1081,6 +1409,214 @@ export interface components {
         PriceSave: {
             /** Price Per Kg */
             price_per_kg: string;
+        };
+        /**
+         * ProductFile
+         * @description Flags, papers and batch-sheet facts that the rules ask for; null is not known.
+         */
+        ProductFile: {
+            /**
+             * Adult Only Label
+             * @default false
+             */
+            adult_only_label: boolean;
+            /**
+             * Allergen Mode
+             * @default null
+             */
+            allergen_mode: ("rinse_off" | "leave_on") | null;
+            /**
+             * Aw
+             * @default null
+             */
+            aw: number | null;
+            /**
+             * Certificates
+             * @default {}
+             */
+            certificates: {
+                [key: string]: components["schemas"]["CertificateFile"];
+            };
+            /**
+             * Child Appeal
+             * @default false
+             */
+            child_appeal: boolean;
+            /**
+             * Claims
+             * @default []
+             */
+            claims: string[];
+            /**
+             * Cleaning Agents
+             * @default []
+             */
+            cleaning_agents: string[];
+            /**
+             * Colours
+             * @default {}
+             */
+            colours: {
+                [key: string]: components["schemas"]["ColourPaperFile"];
+            };
+            /**
+             * Declared Allergens
+             * @default []
+             */
+            declared_allergens: string[];
+            /**
+             * Dry Temp C
+             * @default null
+             */
+            dry_temp_c: number | null;
+            /**
+             * Dryness Confirmed
+             * @default false
+             */
+            dryness_confirmed: boolean;
+            /**
+             * Fragrance Add Temp C
+             * @default null
+             */
+            fragrance_add_temp_c: number | null;
+            /**
+             * Function Obvious
+             * @default false
+             */
+            function_obvious: boolean;
+            /**
+             * Heat Step Before Dry
+             * @default false
+             */
+            heat_step_before_dry: boolean;
+            /**
+             * Ingredient Order Ok
+             * @default null
+             */
+            ingredient_order_ok: boolean | null;
+            /**
+             * Intended Foam
+             * @default null
+             */
+            intended_foam: boolean | null;
+            /**
+             * Label
+             * @default []
+             */
+            label: string[];
+            /**
+             * Launch Date
+             * @default null
+             */
+            launch_date: string | null;
+            /**
+             * Leave On Use
+             * @default false
+             */
+            leave_on_use: boolean;
+            /**
+             * Looks Like Food
+             * @default false
+             */
+            looks_like_food: boolean;
+            /**
+             * Markets
+             * @default [
+             *       "US"
+             *     ]
+             */
+            markets: ("US" | "EU" | "UK")[];
+            /**
+             * Max Melt Temp C
+             * @default null
+             */
+            max_melt_temp_c: number | null;
+            /**
+             * Min Raw Shelf Months
+             * @default null
+             */
+            min_raw_shelf_months: number | null;
+            /**
+             * Multi Use
+             * @default false
+             */
+            multi_use: boolean;
+            /**
+             * Pack
+             * @default single_wrap
+             */
+            pack: string;
+            /**
+             * Product Ph
+             * @default null
+             */
+            product_ph: number | null;
+            /**
+             * Profile
+             * @default adult
+             * @enum {string}
+             */
+            profile: "adult" | "family" | "sensitive" | "children";
+            /**
+             * Records
+             * @default []
+             */
+            records: string[];
+            /**
+             * Room M3
+             * @default null
+             */
+            room_m3: number | null;
+            /**
+             * Sealed Container
+             * @default false
+             */
+            sealed_container: boolean;
+            /**
+             * Serious Event Open Business Days
+             * @default null
+             */
+            serious_event_open_business_days: number | null;
+            /**
+             * Serious Event Reported
+             * @default false
+             */
+            serious_event_reported: boolean;
+            /**
+             * Shelf Life Months
+             * @default null
+             */
+            shelf_life_months: number | null;
+            /**
+             * Single Use
+             * @default false
+             */
+            single_use: boolean;
+            /**
+             * Today
+             * @default null
+             */
+            today: string | null;
+            /**
+             * Us Avg Sales 3Y Usd
+             * @default null
+             */
+            us_avg_sales_3y_usd: number | null;
+            /**
+             * Uses Microwave
+             * @default false
+             */
+            uses_microwave: boolean;
+            /**
+             * Warning Height In
+             * @default null
+             */
+            warning_height_in: number | null;
+            /**
+             * Youngest User Months
+             * @default null
+             */
+            youngest_user_months: number | null;
         };
         /**
          * PropertyView
@@ -1301,6 +1837,37 @@ export interface components {
             text: string;
         };
         /**
+         * SaturationAfter
+         * @description S after some minutes in the open bowl.
+         */
+        SaturationAfter: {
+            /** Minutes */
+            minutes: number;
+            /** Saturation */
+            saturation: number;
+        };
+        /**
+         * Shelf
+         * @description Fast acid lost a day, standing open, in film, in a jar; null below 1 % fast acid.
+         */
+        Shelf: {
+            /**
+             * Acid Loss Pct Day
+             * @default null
+             */
+            acid_loss_pct_day?: number | null;
+            /**
+             * In Film Pct Day
+             * @default null
+             */
+            in_film_pct_day?: number | null;
+            /**
+             * In Jar Pct Day
+             * @default null
+             */
+            in_jar_pct_day?: number | null;
+        };
+        /**
          * Skin
          * @description Harshness of the surfactants, and scent against its certificates. No safety claim.
          */
@@ -1310,6 +1877,16 @@ export interface components {
              * @default null
              */
             harshness_mg_l?: number | null;
+            /**
+             * Ledger
+             * @default []
+             */
+            ledger?: components["schemas"]["LedgerEntry"][];
+            /**
+             * Measures
+             * @default []
+             */
+            measures?: components["schemas"]["Measure"][];
             /**
              * Scent Share
              * @default null
@@ -1323,6 +1900,16 @@ export interface components {
         StateAnswer: {
             /** Saturation From */
             saturation_from: number;
+            /** State */
+            state: string;
+        };
+        /**
+         * StateChance
+         * @description How likely a state is within the band of S, 0 to 1.
+         */
+        StateChance: {
+            /** Chance */
+            chance: number;
             /** State */
             state: string;
         };
@@ -1458,7 +2045,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     evaluations_evaluate_evaluations_post: {
         parameters: {
-            query?: never;
+            query?: {
+                stage?: "formula" | "batch" | "label" | "sale";
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
-from pydantic import RootModel
+from typing import Literal
+
+from pydantic import BaseModel, RootModel
 
 from rosy_kettle.core.plan import RunSheet
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["EvaluationAnswer", "RunSheetAnswer"]
+__all__ = ["EvaluationAnswer", "RunSheetAnswer", "StageQuery"]
+
+
+class StageQuery(BaseModel):
+    """How far the product is; rules of earlier stages run too."""
+
+    stage: Literal["formula", "batch", "label", "sale"] = "formula"
 
 
 class EvaluationAnswer(RootModel[Evaluation]):

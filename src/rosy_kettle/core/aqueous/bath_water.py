@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -51,8 +52,9 @@ class BathPh:
 
 
 def bath_ph(
-    dose: Sequence[tuple[Ingredient, float]], tub_l: float, bath_c: float, alkalinity_mg_l: float, tap_ph: float, tables: Tables
-) -> BathPh:
+    dose: Sequence[tuple[Ingredient, float]], tub_l: float, bath_c: float, alkalinity_mg_l: float, tap_ph: float,
+    tables: Tables, constants: Constants | None = None, *, until_aired: bool = True,
+) -> BathPh:  # fmt: skip
     """Return the pH of a bath with one dose dissolved in it.
 
     .. math:: DIC_{stepin} = DIC - 0.5 \\frac{fast\\ acid}{acid}(CO_2 - CO_{2,tap}),\\quad
@@ -72,6 +74,10 @@ def bath_ph(
         pH of the tap [-]
     tables : Tables
         Carbonate table and acid systems
+    constants : Constants or None
+        Constants at this temperature, where they are at hand
+    until_aired : bool
+        False stops at step-in; soak and aired are then NaN
 
     Returns
     -------
@@ -83,12 +89,14 @@ def bath_ph(
     .. [1] Plummer, L. N.; Busenberg, E. Geochim. Cosmochim. Acta 46 (1982) 1011 (carbonate constants).
     .. [2] Goldberg, R. N.; Kishore, N.; Lennen, R. M. J. Phys. Chem. Ref. Data 31 (2002) 231 (acids, recalled).
     """
-    constants = constants_at(bath_c, tables.carbonate, dict(tables.acid_systems))
+    constants = constants or constants_at(bath_c, tables.carbonate, dict(tables.acid_systems))
     tap_charge, tap_dic, tap_co2 = _tap(alkalinity_mg_l, tap_ph, constants)
     ions, carbon_mol_l, fast_share = _totals(dose, tub_l, tap_charge)
     fresh = solve_closed(ions, tap_dic + carbon_mol_l, constants)
     lost = GAS_LEAVING_AS_BUBBLES * fast_share * max(0.0, fresh.co2_aq_mol_l - tap_co2)
     stepin = solve_closed(ions, tap_dic + carbon_mol_l - lost, constants, fresh)
+    if not until_aired:
+        return BathPh(fresh.ph, stepin.ph, math.nan, math.nan, fresh.ionic_strength_mol_l, stepin.charge_error_mol_l)
     soak = _soak(ions, stepin, constants, tub_l)
     aired = solve_aired(ions, constants, fresh)
     error = max(abs(each.charge_error_mol_l) for each in (fresh, stepin, soak, aired))

@@ -25,6 +25,7 @@ ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
 STRENGTH_TOLERANCE = 1e-9  # of the ionic strength [mol/L]
 NEWTON_STEPS = 60
+MOST_PROTONS = 3  # of the acids in the table
 NEUTRAL_PH = 7.0  # where a solution without a neighbour begins [-]
 LN10 = math.log(10.0)
 
@@ -190,10 +191,13 @@ def solve_outgassing(
     """
     dic, co2, log_a = start.dic_mol_l, start.co2_aq_mol_l, -start.ph * LN10
     balance = _Balance(ions, constants, dic, None, start.ionic_strength_mol_l, start.sodium_mol_l)
+    drift = 0.0
     for _ in range(minutes):
         dic = max(0.0, dic - rate_per_min * (co2 - co2_at_air_mol_l))
         balance.dic = dic
-        log_a, _error = _root(balance, log_a)
+        before = log_a
+        log_a, _error = _root(balance, log_a + drift)  # begun where the last minute's drift leads
+        drift = log_a - before
         a = math.exp(log_a)
         co2 = dic / (1.0 + balance.c1 / a + balance.c2 / (a * a))
     return solve_closed(ions, dic, constants, replace(start, ph=-log_a / LN10))
@@ -239,6 +243,9 @@ class _Balance:
                     weight *= 1.0 + self.pair3 * sodium
                 weights.append(weight)
             self.acids.append((name, total, first, weights))
+        self.ladders = [
+            (total, first, *weights, *(0.0,) * (MOST_PROTONS + 1 - len(weights))) for _, total, first, weights in self.acids
+        ]
 
     def charge(self, a: float) -> tuple[float, float]:
         """Net charge, and its slope against ln a."""
@@ -256,17 +263,15 @@ class _Balance:
             co2 = self.co2 or 0.0
             value -= co2 * (x1 + 2 * x2)
             slope += co2 * (x1 + 4 * x2)
-        for _name, total, first, weights in self.acids:
-            power, whole, mean, square = 1.0, 0.0, 0.0, 0.0
-            for step, weight in enumerate(weights):
-                part = weight * power
-                whole += part
-                mean += step * part
-                square += step * step * part
-                power /= a
-            mean /= whole
+        for total, first, w0, w1, w2, w3 in self.ladders:
+            # Written out for up to three protons: this is the innermost loop of all.
+            p1 = w1 / a
+            p2 = w2 / (a * a)
+            p3 = w3 / (a * a * a)
+            whole = w0 + p1 + p2 + p3
+            mean = (p1 + 2.0 * p2 + 3.0 * p3) / whole
             value += total * (first - mean)
-            slope += total * (square / whole - mean * mean)
+            slope += total * ((p1 + 4.0 * p2 + 9.0 * p3) / whole - mean * mean)
         return value, slope
 
     def strength_and_sodium(self, a: float) -> tuple[float, float, float, float]:

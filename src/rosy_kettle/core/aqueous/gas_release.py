@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
-from rosy_kettle.core.palette import FloatArray, Palette
+from rosy_kettle.core.mix import Mix
 
 __all__ = ["GasRelease", "co2_volume_l", "gas_release"]
 
@@ -59,17 +57,15 @@ def co2_volume_l(co2_mol: float, temperature_c: float) -> float:
     return co2_mol * GAS_CONSTANT_L_ATM * (temperature_c + ZERO_CELSIUS_K)
 
 
-def gas_release(palette: Palette, mass_g: FloatArray) -> GasRelease:
+def gas_release(mix: Mix) -> GasRelease:
     """Return the gas and the leftovers when all acid has met all base.
 
     .. math:: n_{CO_2} = \\min\\left(\\sum C,\\; \\max(0,\\; n_{acid} - (n_{base} - \\sum C))\\right)
 
     Parameters
     ----------
-    palette : Palette
-        n ingredients
-    mass_g : FloatArray
-        Masses of one formula, shape (n,) [g]
+    mix : Mix
+        The formula
 
     Returns
     -------
@@ -81,10 +77,11 @@ def gas_release(palette: Palette, mass_g: FloatArray) -> GasRelease:
     Carbonate takes its first proton without giving gas; the second one frees it. Brisk gas counts each
     acid's equivalents times its speed.
     """
-    acid_mol = float((palette.acid_mol_g * mass_g).sum())
-    brisk_mol = float((palette.acid_mol_g * palette.acid_speed * mass_g).sum())
-    base_mol = float((palette.base_mol_g * mass_g).sum())
-    carbon_mol = float((palette.carbon_mol_g * mass_g).sum())
+    palette = mix.palette
+    acid_mol = mix.of(palette.acid_mol_g)
+    brisk_mol = mix.of(palette.acid_mol_g * palette.acid_speed)
+    base_mol = mix.of(palette.base_mol_g)
+    carbon_mol = mix.of(palette.carbon_mol_g)
     carbonate_mol = base_mol - carbon_mol
     co2_mol = _free_gas(acid_mol, carbonate_mol, carbon_mol)
     carbonate_left_mol = max(0.0, carbonate_mol - acid_mol)
@@ -94,7 +91,7 @@ def gas_release(palette: Palette, mass_g: FloatArray) -> GasRelease:
         acid_mol=acid_mol,
         base_mol=base_mol,
         limiting=_limiting(acid_mol, base_mol),
-        base_to_acid=_base_to_acid(palette, mass_g),
+        base_to_acid=_base_to_acid(mix),
         bicarbonate_left_g=max(0.0, carbon_mol - co2_mol - carbonate_left_mol) * SODIUM_BICARBONATE_G_MOL,
     )
 
@@ -112,8 +109,6 @@ def _limiting(acid_mol: float, base_mol: float) -> str | None:
     return "acid" if acid_mol < base_mol else "base"
 
 
-def _base_to_acid(palette: Palette, mass_g: FloatArray) -> float | None:
-    pure_base = np.array([bool(item.base and not item.base.own_acid_equivalents_per_mol) for item in palette.ingredients])
-    acid = np.array([item.acid is not None for item in palette.ingredients], dtype=bool)
-    acid_g = float(mass_g[acid].sum()) if acid.size else 0.0
-    return float(mass_g[pure_base].sum()) / acid_g if acid_g > 0 else None
+def _base_to_acid(mix: Mix) -> float | None:
+    acid_g = mix.of(mix.palette.is_acid)
+    return mix.of(mix.palette.is_plain_base) / acid_g if acid_g > 0 else None

@@ -12,9 +12,18 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "Target", "parse_target"]
+__all__ = [
+    "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "Marginal", "Target", "numeric_readings",
+    "parse_target",
+]  # fmt: skip
 
 OBJECTIVES = ("least-change", "cheapest", "gentlest", "most-lather")
+GROUPS = frozenset({"dough", "fizz", "bath", "lather", "firmness", "release", "drying", "feel", "skin", "piece", "shelf"})
+"""Groups of readings that a target may name, besides cost and batch mass."""
+NOT_AIMED_AT = frozenset(
+    {"piece.float", "piece.spin", "dough.saturation_unrested", "dough.temperature_c", "bath.ionic_strength_mol_l"}
+)
+"""Figures that are no wish, or that hang on more than the masses of one dough."""
 _NUMBER = r"[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?"
 _BAND = re.compile(rf"([a-z_0-9.]+)\s*=\s*({_NUMBER})\s*\.\.\s*({_NUMBER})")
 _LIMIT = re.compile(rf"([a-z_0-9.]+)\s*(>=|<=|=)\s*({_NUMBER})")
@@ -64,6 +73,18 @@ class Conflict:
     give: float
     unit: str
     message: str
+    against: tuple[str, ...] = ()
+    """The other targets it stands against; empty where the lines' own bounds are in the way."""
+
+
+@dataclass(frozen=True, slots=True)
+class Marginal:
+    """What a little more of a binding target takes."""
+
+    target: str
+    more: float
+    cost_per_piece: float | None
+    message: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +97,7 @@ class BalanceResult:
     readings_before: Evaluation
     readings_after: Evaluation
     conflicts: tuple[Conflict, ...]
+    marginals: tuple[Marginal, ...] = ()
 
 
 def parse_target(text: str) -> Target:
@@ -107,20 +129,20 @@ def parse_target(text: str) -> Target:
     if target.low is not None and target.high is not None and target.low > target.high:
         sentence = f'Target "{text[:60]}": the low end {target.low:g} is above the high end {target.high:g}.'
         raise InputError(sentence, quantity="target")
-    if target.reading not in _numeric_readings():
+    if target.reading not in numeric_readings():
         known = "try lather.score or dough.saturation"
         sentence = f'Target "{text[:60]}": there is no reading "{target.reading[:40]}"; {known}.'
         raise InputError(sentence, quantity="target", value=target.reading[:40])
     return target
 
 
-def _numeric_readings() -> set[str]:
+def numeric_readings() -> set[str]:
     """Dotted paths of all readings that are one number."""
     paths = {"mass_g"}
     for name, kind in get_type_hints(Evaluation).items():
         group = next((each for each in (kind, *getattr(kind, "__args__", ())) if is_dataclass(each)), None)
-        if group is None or name in {"assumed", "lines"}:
+        if group is None or name not in GROUPS:
             continue
         hints: dict[str, Any] = {item.name: str(item.type) for item in fields(group)}
         paths |= {f"{name}.{key}" for key, hint in hints.items() if "float |" in hint or hint in {"Number | None", "float"}}
-    return (paths - {"piece.float"}) | {"cost.batch", "cost.piece", "cost.bath"}
+    return (paths - NOT_AIMED_AT) | {"cost.batch", "cost.piece", "cost.bath"}

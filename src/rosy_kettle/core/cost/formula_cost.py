@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 
 from rosy_kettle.core.errors import MissingDataError
-from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records import Ingredient, Making
 
-__all__ = ["FormulaCost", "formula_cost", "price_per_kg"]
+__all__ = ["FormulaCost", "formula_cost", "per_active_gram", "price_per_kg", "shown"]
 
 CENT = Decimal("0.01")
 GRAMS_PER_KG = Decimal(1000)
+MINUTES_PER_HOUR = Decimal(60)
+NOTHING_ELSE = Making()
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +29,8 @@ class FormulaCost:
     """reference, studio or mixed: whose prices were used"""
     lines: tuple[Decimal, ...]
     """Cost of each line, in the order given"""
+    full_piece: Decimal | None = None
+    """A piece with packaging, labour and overhead"""
 
 
 def price_per_kg(ingredient: Ingredient, own: Mapping[str, Decimal]) -> tuple[Decimal, str]:
@@ -65,6 +69,7 @@ def formula_cost(
     piece_mass_g: float,
     dose_g: float,
     loss_fraction: float,
+    making: Making = NOTHING_ELSE,
 ) -> FormulaCost:
     """Return the cost of a batch, a piece and a bath.
 
@@ -82,6 +87,8 @@ def formula_cost(
         Mass used in one bath [g]
     loss_fraction : float
         Share of the batch that never becomes a piece [-]
+    making : Making
+        Packaging, labour, overhead
 
     Returns
     -------
@@ -103,14 +110,41 @@ def formula_cost(
     batch = sum(costs, Decimal(0))
     sold_g = Decimal(sum(mass for _, mass in weighed)) * (1 - Decimal(loss_fraction))
     per_gram = batch / sold_g if sold_g > 0 else None
+    piece = None if per_gram is None else per_gram * Decimal(piece_mass_g)
     return FormulaCost(
         currency="USD",
         batch=batch,
-        piece=None if per_gram is None else per_gram * Decimal(piece_mass_g),
+        piece=piece,
         bath=None if per_gram is None else per_gram * Decimal(dose_g),
         basis="mixed" if len(bases) > 1 else next(iter(bases), "reference"),
         lines=tuple(costs),
+        full_piece=None if piece is None else _full_piece(piece, making, sold_g / Decimal(piece_mass_g)),
     )
+
+
+def per_active_gram(cost: FormulaCost, active_g: float | None) -> str | None:
+    """Return what a gram of active surfactant costs, all ingredients of the batch counted.
+
+    Parameters
+    ----------
+    cost : FormulaCost
+        Cost of the batch
+    active_g : float or None
+        Active surfactant of the batch [g]
+
+    Returns
+    -------
+    str or None
+        Money per gram, four decimals; None without surfactant
+    """
+    if not active_g:
+        return None
+    return str((cost.batch / Decimal(active_g)).quantize(Decimal("0.0001"), rounding=ROUND_HALF_UP))
+
+
+def _full_piece(ingredients: Decimal, making: Making, pieces: Decimal) -> Decimal:
+    labour = making.labour_minutes * making.labour_per_hour / MINUTES_PER_HOUR / pieces
+    return (ingredients + making.packaging_per_piece + labour) * (1 + making.overhead_pct / 100)
 
 
 def shown(money: Decimal | None) -> str | None:

@@ -76,11 +76,12 @@ def dough_fill(
     demand_ml = mass_g @ palette.liquid_demand_known
     volume_ml = palette.dough_volume_known * mass_g
     solid = solid_fractions(palette, mass_g, temperature_c, fresh=fresh)
-    liquid_ml = (volume_ml[..., None, :] * (1 - solid)).sum(axis=-1)
-    lean_ml = np.where(palette.is_lean_liquid, volume_ml, 0.0).sum(axis=-1)
+    fats_g, fats_ml = mass_g[..., palette.fat_columns], volume_ml[..., palette.fat_columns]
     molten_ml = volume_ml.sum(axis=-1)
-    fat_g = np.where(palette.is_fat, mass_g, 0.0)
-    oily_g = (fat_g + np.where(palette.is_liquid_oil, mass_g, 0.0)).sum(axis=-1)
+    liquid_ml = molten_ml[..., None] - (fats_ml[..., None, :] * solid).sum(axis=-1)
+    lean_ml = volume_ml @ palette.is_lean_liquid
+    fat_g = fats_g.sum(axis=-1)
+    oily_g = fat_g + mass_g @ palette.is_liquid_oil
     total_g = mass_g.sum(axis=-1)
     return DoughFill(
         temperature_c=temperature_c,
@@ -88,8 +89,8 @@ def dough_fill(
         saturation=_ratio(liquid_ml, demand_ml[..., None], np.nan),
         saturation_molten=_ratio(molten_ml, demand_ml, np.nan),
         saturation_lean=_ratio(lean_ml, demand_ml, np.nan),
-        solid_share=_ratio((fat_g[..., None, :] * solid).sum(axis=-1), oily_g[..., None], 0.0),
-        fat_share=_ratio(fat_g.sum(axis=-1), total_g, 0.0),
+        solid_share=_ratio((fats_g[..., None, :] * solid).sum(axis=-1), oily_g[..., None], 0.0),
+        fat_share=_ratio(fat_g, total_g, 0.0),
         fat_volume_share=_ratio(molten_ml - lean_ml, molten_ml, 0.0),
     )
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,6 +10,7 @@ import numpy as np
 from rosy_kettle.core.dough.saturation import DoughFill
 from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.records import WantedDough
+from rosy_kettle.core.sloped import clip
 
 __all__ = ["LOWER_EDGES", "STATES", "TextureCurve", "fat_carries", "texture_curve", "wanted_states"]
 
@@ -50,24 +52,28 @@ class TextureCurve:
         return STATES[int(self.state_index[index])]
 
 
-def fat_carries(fill: DoughFill) -> FloatArray:
+def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: float) -> float:
     """Return how far the fat, not the powder, carries the piece.
 
     .. math:: c = clip\\left(\\frac{S_{full}-2.0}{0.6}\\right) clip\\left(\\frac{v_{fat}-0.4}{0.2}\\right)
 
     Parameters
     ----------
-    fill : DoughFill
-        What fills the dough
+    saturation_molten : float
+        S with every fat molten [-]; NaN where no powder drinks
+    fat_volume_share : float
+        Fat as a share of the liquid volume [-]
+    fat_share : float
+        Fat as a share of the mass [-]
 
     Returns
     -------
-    FloatArray
+    float
         c from 0 (powder) to 1 (fat) [-]; 1 where there is fat and no powder
     """
-    by_fill = np.clip((fill.saturation_molten - 2.0) / 0.6, 0.0, 1.0) * np.clip((fill.fat_volume_share - 0.4) / 0.2, 0.0, 1.0)
-    without_powder = np.where(fill.fat_share > 0, 1.0, 0.0)
-    return np.where(np.isnan(fill.saturation_molten), without_powder, by_fill)
+    if math.isnan(saturation_molten):
+        return 1.0 if fat_share > 0 else 0.0
+    return clip((saturation_molten - 2.0) / 0.6) * clip((fat_volume_share - 0.4) / 0.2)
 
 
 def texture_curve(fill: DoughFill) -> TextureCurve:
@@ -89,7 +95,7 @@ def texture_curve(fill: DoughFill) -> TextureCurve:
     the fat carries or the other liquids alone leave S under 0.40. From S 2.2 on a fat-carried mass with at
     least 10 % solids is a batter (a salve), not a pour.
     """
-    carried = float(fat_carries(fill))
+    carried = fat_carries(float(fill.saturation_molten), float(fill.fat_volume_share), float(fill.fat_share))
     edges = np.array(list(LOWER_EDGES.values())[1:])
     by_saturation = np.searchsorted(edges, np.where(np.isnan(fill.saturation), np.inf, fill.saturation), side="right") + 1
     salve = (by_saturation == POUR) & (carried >= SALVE_CARRIED_BY_FAT) & (fill.solid_share >= SALVE_SOLID_SHARE)

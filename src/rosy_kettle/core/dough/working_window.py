@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from rosy_kettle.core.dough.saturation import DoughFill
-from rosy_kettle.core.dough.texture import TextureCurve
+from rosy_kettle.core.dough.texture import STATES, TextureCurve
 
 __all__ = ["working_window"]
 
@@ -34,20 +36,13 @@ def working_window(
     """
     if float(fill.fat_share) < LEAST_FAT_SHARE:
         return None, "no fat"
-    best: tuple[int, int] | None = None
-    start: int | None = None
-    for index in range(curve.temperature_c.size + 1):
-        inside = (
-            index < curve.temperature_c.size
-            and curve.state(index) in states
-            and (not kneaded or fill.solid_share[index] >= LEAST_SOLID_SHARE)
-        )
-        if inside and start is None:
-            start = index
-        if not inside and start is not None:
-            if best is None or index - start > best[1] - best[0]:
-                best = (start, index)
-            start = None
-    if best is None:
+    inside = np.isin(curve.state_index, [STATES.index(state) for state in states])
+    if kneaded:
+        inside &= fill.solid_share >= LEAST_SOLID_SHARE
+    # Where a run begins the mask steps up, where it has ended it steps down.
+    steps = np.diff(inside.astype(np.int8), prepend=0, append=0)
+    begins, ends = np.flatnonzero(steps == 1), np.flatnonzero(steps == -1)
+    if begins.size == 0:
         return None, "never"
-    return (float(curve.temperature_c[best[0]]), float(curve.temperature_c[best[1] - 1])), None
+    longest = int(np.argmax(ends - begins))
+    return (float(curve.temperature_c[begins[longest]]), float(curve.temperature_c[ends[longest] - 1])), None

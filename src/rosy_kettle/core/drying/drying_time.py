@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import numpy as np
 
-from rosy_kettle.core.mix import Mix, clip
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.sloped import clip, sqrt
 
 __all__ = ["Drying", "drying_time"]
 
@@ -81,17 +81,17 @@ def _ceiling(mix: Mix) -> float:
 def _hours(mix: Mix, h: float, room_c: float, humidity: float, ceiling: float) -> float:
     resistance = 0.45 / max(DAMP_MARGIN, ceiling - humidity) * 2 ** ((21 - room_c) / 10)
     water, alcohol = 100 * mix.water_share, 100 * mix.alcohol_share
-    t_water = 24 * math.sqrt(water / 6) * (h / 16) * resistance * min(1.0, water / 0.3)
-    t_alcohol = 7 * math.sqrt(alcohol / 6) * (h / 16) * 2 ** ((21 - room_c) / 12)
+    t_water = 24 * sqrt(water / 6) * (h / 16) * resistance * min(1.0, water / 0.3)
+    t_alcohol = 7 * sqrt(alcohol / 6) * (h / 16) * 2 ** ((21 - room_c) / 12)
     t_glycerin = 2.2 * max(0.0, 100 * mix.humectant_share - 5) * resistance
-    set_by_powder = (1 - mix.carried) * 24 * math.sqrt(mix.fat_share / 0.30) * (1 + 2 * max(0.0, humidity - 0.5))
+    set_by_powder = (1 - mix.carried) * 24 * sqrt(mix.fat_share / 0.30) * (1 + 2 * max(0.0, humidity - 0.5))
     set_by_fat = mix.carried * 10 * (h / 12)
     t_fat = (set_by_powder + set_by_fat) * clip(2 ** ((room_c - 21) / 8), 0.4, 3.0)
     return max(t_fat, t_water, t_alcohol) + t_glycerin
 
 
 def _why_not(mix: Mix, humidity: float, ceiling: float, room_c: float) -> str | None:
-    if mix.fill.demand_ml <= 0 and mix.fat_g <= 0:
+    if mix.demand_ml <= 0 and mix.fat_g <= 0:
         return "there is neither powder nor fat to hold a piece"
     draws = mix.water_share >= WATER_THAT_MATTERS or mix.humectant_share > HUMECTANT_THAT_MATTERS
     if humidity >= ceiling - DAMP_MARGIN and draws:
@@ -114,11 +114,11 @@ def _sets_below(mix: Mix, setting: float) -> str:
 
 def _lasting_saturation(mix: Mix, humidity: float) -> tuple[float | None, float | None]:
     """Saturation of the liquids that do not dry off, without and with the water they draw from the air."""
-    demand_ml = float(mix.fill.demand_ml)
+    demand_ml = mix.demand_ml
     if demand_ml <= 0 or mix.carried >= 1:
         return None, None
     palette = mix.palette
     stays = np.where(palette.is_fat, 0.0, 1 - palette.free_water_known - palette.alcohol_known)
-    lasting_ml = float(mix.mass_g @ (palette.dough_volume_known * np.maximum(0.0, stays)))
+    lasting_ml = mix.of(palette.dough_volume_known * np.maximum(0.0, stays))
     drawn_ml = WATER_DRAWN * humidity / max(DAMP_MARGIN, 1 - humidity) * mix.humectant_share * mix.total_g
     return lasting_ml / demand_ml, (lasting_ml + drawn_ml) / demand_ml

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.sloped import Sloped, slopes_of
 
 __all__ = ["mix_temperature"]
 
@@ -37,17 +38,25 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
     float
         Temperature [°C]
     """
-    palette, mass_g = mix.palette, mix.mass_g
+    palette = mix.palette
     wets = palette.is_fat | palette.is_lean_liquid
-    powders_j_k = float((mass_g * palette.heat_capacity_j_gk)[~wets].sum())
+    powders_j_k = mix.of(palette.heat_capacity_j_gk * ~wets)
     cold_j_k = powders_j_k + bowl_j_k * max(1.0, mix.total_g / 1000 / BOWL_MASS_KG) ** BOWL_POWER
-    warm_j_k = FAT_CP_J_GK * mix.fat_g + LIQUID_CP_J_GK * float(mass_g[palette.is_lean_liquid].sum())
+    warm_j_k = FAT_CP_J_GK * mix.fat_g + LIQUID_CP_J_GK * mix.of(palette.is_lean_liquid)
     if wet_c == room_c:
         return room_c
-    oily_g = mix.fat_g + mix.liquid_oil_g
     grid_c = np.linspace(room_c, wet_c, STEPS)
-    solid_g = oily_g * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
-    frozen_g = solid_g - mix.solid_fat_g(wet_c)
-    surplus_j = warm_j_k * (wet_c - grid_c) + LATENT_J_G * frozen_g - cold_j_k * (grid_c - room_c)
+    solid_g = float(mix.oily_g) * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
+    frozen_g = solid_g - float(mix.solid_fat_g(wet_c))
+    surplus_j = float(warm_j_k) * (wet_c - grid_c) + LATENT_J_G * frozen_g - float(cold_j_k) * (grid_c - room_c)
     # The surplus falls steadily from the cold to the warm end; where it crosses zero, all agree.
-    return float(np.interp(0.0, -surplus_j if wet_c > room_c else surplus_j, grid_c))
+    even_c = float(np.interp(0.0, -surplus_j if wet_c > room_c else surplus_j, grid_c))
+    if not mix.sloped:
+        return even_c
+    per_c = LATENT_J_G * float(mix.oily_g) * mix.solid_share_per_c(even_c) - float(warm_j_k + cold_j_k)
+    left_j = (
+        warm_j_k * (wet_c - even_c)
+        + LATENT_J_G * (mix.solid_fat_g(even_c) - mix.solid_fat_g(wet_c))
+        - cold_j_k * (even_c - room_c)
+    )
+    return Sloped(even_c, -slopes_of(left_j, mix.mass_g.size) / per_c)

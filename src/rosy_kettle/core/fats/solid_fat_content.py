@@ -7,7 +7,7 @@ import numpy as np
 from rosy_kettle.core.palette import FloatArray, Palette
 from rosy_kettle.core.records import SolidFatCurve
 
-__all__ = ["curve_solid_fraction", "solid_fractions"]
+__all__ = ["curve_solid_fraction", "solid_fractions", "weighted_solid_fat"]
 
 LAST_TABLE_TEMPERATURE_C = 40.0  # the tables end here [°C]
 EARLIEST_END_C = 42.0  # the straight run to zero ends here at the soonest [°C]
@@ -44,7 +44,7 @@ def curve_solid_fraction(curve: SolidFatCurve, melt_high_c: float | None, temper
 
 
 def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, *, fresh: bool = False) -> FloatArray:
-    """Return the solid share of every line at every temperature, waxes partly dissolved.
+    """Return the solid share of every fat at every temperature, waxes partly dissolved.
 
     .. math:: solid_w = \\max(0,\\; m_w SFC - f_w \\frac{w}{1-w} m_L),\\quad w = 0.017 e^{0.087 (T-10)} \\le 0.6
 
@@ -62,28 +62,79 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
     Returns
     -------
     FloatArray
-        Solid share of each line, shape (..., t, n) [-]; 0 for what is no fat
+        Solid share, shape (..., t, k) for the k columns of ``palette.fat_columns`` [-]
 
     Notes
     -----
     m_L is all that is molten: molten fat and liquid oil. The dissolving factor f_w is a property of the wax.
     """
-    table = np.zeros((temperature_c.size, len(palette.ingredients)))
-    for column in np.flatnonzero(palette.is_fat):
-        item = palette.ingredients[column]
-        curve = (item.fresh_fat if fresh else None) or item.tempered_fat
-        if curve is not None:
-            table[:, column] = curve_solid_fraction(curve, item.melt_high_c, temperature_c)
-    solid = np.broadcast_to(table, (*mass_g.shape[:-1], *table.shape))
-    factors = np.array([item.wax_solubility_factor or 0.0 for item in palette.ingredients])
+    columns = palette.fat_columns
+    table = _table(palette, temperature_c, fresh=fresh)[:, columns]
+    fats_g = mass_g[..., columns]
+    solid = np.broadcast_to(table, (*fats_g.shape[:-1], *table.shape))
+    factors = palette.wax_solubility_factor[columns]
     if not factors.any():
         return solid
-    masses = mass_g[..., None, :]
-    oil_g = np.where(palette.is_liquid_oil, masses, 0.0).sum(axis=-1)
-    molten_g = oil_g + (np.where(palette.is_fat, masses, 0.0) * (1 - solid)).sum(axis=-1)
-    share = np.minimum(WAX_SOLUBILITY_LIMIT, WAX_SOLUBILITY_AT_10_C * np.exp(WAX_SOLUBILITY_GROWTH_PER_C * (temperature_c - 10)))
-    dissolved_g = factors * (share / (1 - share) * molten_g)[..., None]
+    masses = fats_g[..., None, :]
+    oil_g = (mass_g * palette.is_liquid_oil).sum(axis=-1)[..., None]
+    molten_g = oil_g + (masses * (1 - solid)).sum(axis=-1)
+    dissolved_g = factors * (_dissolved_per_gram(temperature_c) * molten_g)[..., None]
     kept_g = np.maximum(0.0, masses * solid - dissolved_g)
     with np.errstate(invalid="ignore", divide="ignore"):
         dissolving = np.where(masses > 0, kept_g / masses, 0.0)
     return np.where(factors > 0, dissolving, solid)
+
+
+def weighted_solid_fat(
+    palette: Palette, mass_g: FloatArray, temperature_c: float, weights: FloatArray
+) -> tuple[float, FloatArray]:
+    """Return a weighted sum of the solid fat of one formula, and its derivative by every mass.
+
+    Parameters
+    ----------
+    palette : Palette
+        n ingredients
+    mass_g : FloatArray
+        Masses of one formula, shape (n,) [g]
+    temperature_c : float
+        Temperature [°C]
+    weights : FloatArray
+        Weight of a gram of each line's solid, shape (n,) [any unit per g]
+
+    Returns
+    -------
+    tuple
+        Sum [that unit] and derivatives, shape (n,) [that unit per g]
+
+    Notes
+    -----
+    A wax that is wholly dissolved has no solid and no slope; a fat's slope is its solid share.
+    """
+    at = np.array([temperature_c])
+    table = _table(palette, at, fresh=False)[0]
+    factors = palette.wax_solubility_factor
+    slopes = weights * table
+    if not factors.any():
+        return float(slopes @ mass_g), slopes
+    molten = palette.is_liquid_oil + palette.is_fat * (1 - table)
+    dissolves = factors * _dissolved_per_gram(at)[0]
+    left = (factors > 0) & (mass_g * table > dissolves * float(molten @ mass_g))
+    slopes = np.where((factors > 0) & ~left, 0.0, slopes) - float((weights * dissolves)[left].sum()) * molten
+    # Dissolution is proportional to what is molten, so the sum is linear in the masses on this side of the kink.
+    return float(slopes @ mass_g), slopes
+
+
+def _table(palette: Palette, temperature_c: FloatArray, *, fresh: bool) -> FloatArray:
+    table = np.zeros((temperature_c.size, len(palette.ingredients)))
+    for column in palette.fat_columns:
+        item = palette.ingredients[column]
+        curve = (item.fresh_fat if fresh else None) or item.tempered_fat
+        if curve is not None:
+            table[:, column] = curve_solid_fraction(curve, item.melt_high_c, temperature_c)
+    return table
+
+
+def _dissolved_per_gram(temperature_c: FloatArray) -> FloatArray:
+    """Wax that a gram of molten fat and oil holds, before the wax's own factor [g/g]."""
+    share = np.minimum(WAX_SOLUBILITY_LIMIT, WAX_SOLUBILITY_AT_10_C * np.exp(WAX_SOLUBILITY_GROWTH_PER_C * (temperature_c - 10)))
+    return np.asarray(share / (1 - share), dtype=np.float64)

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
+import numpy as np
+
 from rosy_kettle.core.mix import Mix, base_id
+from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.sloped import exp
 
 __all__ = ["BathFeel", "bath_feel"]
 
@@ -15,6 +18,8 @@ USUAL_REQUIRED_HLB = 8.0  # where an oil lists none [-]; middle of the fixed oil
 RING_SCALE_G = 8.0  # load that scores 63 in 150 L [g]
 SIGHT_CM = 20.0  # depth one looks through [cm]
 SLIP_NONE_G, SLIP_NOTE_G = 5.0, 15.0  # oil on the tub floor [g]; project default, no safety claim
+SETTLES = {"clay": 0.1, "cocoa-powder": 0.15, "colloidal-oat": 0.1, "botanical-petals": 0.5, "lavender-buds": 0.5}
+"""Share of a gram that shows on the tub [-]; estimate."""
 PIGMENTS = ("iron-oxide", "ultramarine", "titanium", "charcoal", "lake-pigment")
 
 
@@ -58,24 +63,24 @@ def bath_feel(mix: Mix, dose_g: float, tub_l: float, bath_c: float) -> BathFeel:
     .. [1] Griffin, W. C. J. Soc. Cosmet. Chem. 1 (1949) 311 (HLB and required HLB; the capacity itself is an estimate).
     """
     share = dose_g / mix.total_g
-    oil_g = (mix.fat_g + mix.liquid_oil_g - mix.solid_fat_g(bath_c)) * share
+    oil_g = (mix.oily_g - mix.solid_fat_g(bath_c)) * share
     capacity_g = _capacity(mix) * share
     free_g = max(0.0, oil_g - capacity_g)
-    emulsified = min(1.0, capacity_g / oil_g) if oil_g > 0 else (1.0 if mix.grams({"emulsifier"}) > 0 else 0.0)
-    hidden_g = float(mix.mass_g @ mix.palette.hidden_fat) * share
+    emulsified = min(1.0, capacity_g / oil_g) if oil_g > 0 else (1.0 if mix.grams_of_role("emulsifier") > 0 else 0.0)
+    hidden_g = mix.of(mix.palette.hidden_fat) * share
     spread = (150 / tub_l) ** (2 / 3)
     load_g = free_g + 0.5 * hidden_g + _residues(mix, emulsified, bath_c) * share
     slip_g = (free_g + 0.25 * (oil_g - free_g) + 0.25 * hidden_g) * spread
-    grams_l = [(item.traits, mass_g * share / tub_l) for item, mass_g in mix.items()]
+    palette, per_l = mix.palette, share / tub_l
     return BathFeel(
         oil_g=oil_g,
         free_oil_g=free_g,
-        ring=100 * (1 - math.exp(-load_g * spread / RING_SCALE_G)),
+        ring=100 * (1 - exp(-load_g * spread / RING_SCALE_G)),
         slip="none" if slip_g < SLIP_NONE_G else "note" if slip_g <= SLIP_NOTE_G else "warn",
         slip_load_g=slip_g,
-        tint=100 * (1 - 10 ** -(SIGHT_CM * sum(traits.tint_l_g_cm * c for traits, c in grams_l))),
-        cloud=100 * (1 - 10 ** -(SIGHT_CM * sum(traits.cloud_l_g_cm * c for traits, c in grams_l))),
-        stain=sum(1000 * c / traits.stain_warn_mg_l for traits, c in grams_l if traits.stain_warn_mg_l),
+        tint=100 * (1 - 10 ** -(SIGHT_CM * per_l * mix.of(palette.tint_l_g_cm))),
+        cloud=100 * (1 - 10 ** -(SIGHT_CM * per_l * mix.of(palette.cloud_l_g_cm))),
+        stain=1000 * per_l * mix.of(palette.stain_per_mg_l),
     )
 
 
@@ -94,7 +99,7 @@ def _capacity(mix: Mix) -> float:
     ]
     oil_g = sum(mass_g for _, mass_g in oils)
     required = sum(need * mass_g for need, mass_g in oils) / oil_g if oil_g > 0 else hlb
-    fit = 0.5 + 0.5 * math.exp(-(((hlb - required) / HLB_WIDTH) ** 2))
+    fit = 0.5 + 0.5 * exp(-(((hlb - required) / HLB_WIDTH) ** 2))
     return sum((traits.oil_capacity_g_g or 0.0) * mass_g for traits, mass_g in emulsifiers) * fit + ACTIVE_CAPACITY * active_g
 
 
@@ -104,19 +109,19 @@ def _is_oil_or_butter(role: str) -> bool:
 
 def _residues(mix: Mix, emulsified: float, bath_c: float) -> float:
     """Weigh what settles on the tub besides oil [g of the batch]."""
+    kinds = [_residue(item) for item in mix.palette.ingredients]
     load = 1.5 * mix.solid_fat_g(bath_c) * (1 - emulsified / 2)
-    for item, mass_g in mix.items():
-        name = base_id(item)
-        if name == "mica-pigment":
-            load += 0.8 * mass_g * (1 - 0.6 * emulsified)
-        elif name.startswith(PIGMENTS):
-            load += 2.0 * mass_g * (1 - emulsified / 2)
-        elif item.role == "clay":
-            load += 0.1 * mass_g
-        elif name == "cocoa-powder":
-            load += 0.15 * mass_g
-        elif name == "colloidal-oat":
-            load += 0.1 * mass_g
-        elif name in {"botanical-petals", "lavender-buds"}:
-            load += 0.5 * mass_g
-    return load
+    if "mica" in kinds:
+        load += 0.8 * mix.of(np.array([kind == "mica" for kind in kinds])) * (1 - 0.6 * emulsified)
+    if "pigment" in kinds:
+        load += 2.0 * mix.of(np.array([kind == "pigment" for kind in kinds])) * (1 - emulsified / 2)
+    return load + mix.of(np.array([SETTLES.get(kind, 0.0) for kind in kinds]))
+
+
+def _residue(item: Ingredient) -> str:
+    name = base_id(item)
+    if name == "mica-pigment":
+        return "mica"
+    if name.startswith(PIGMENTS):
+        return "pigment"
+    return "clay" if item.role == "clay" else name

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import math
-
-from rosy_kettle.core.mix import Mix, base_id, clip
+from rosy_kettle.core.mix import Mix, base_id
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.sloped import clip, exp, log1p
 
 __all__ = ["piece_firmness"]
 
@@ -27,7 +26,9 @@ GROUP_CAP = {"tartar": 0.20, "clay": 0.25, "starch": 0.25, "surfactant": 0.35, "
 """Beyond this share more of a hardener hardly hardens [-]."""
 
 
-def piece_firmness(mix: Mix, temperature_c: float, room_c: float, packing: str, *, kneaded: bool) -> float:
+def piece_firmness(
+    mix: Mix, temperature_c: float, room_c: float, packing: str, *, kneaded: bool, solid_loss: float = 0.0
+) -> float:
     """Return the firmness of a finished piece.
 
     .. math:: F = (1-c)\\,100(1-e^{-0.45\\,sp(x)}) + c\\,100(1-e^{-6 s^3}),\\quad sp(x) = \\ln(1+e^{4x})/4
@@ -44,6 +45,8 @@ def piece_firmness(mix: Mix, temperature_c: float, room_c: float, packing: str, 
         loose, hand, press, dough or poured
     kneaded : bool
         Whether the method kneads
+    solid_loss : float
+        Solid share taken off fat and oil, for the low edge of the band [-]
 
     Returns
     -------
@@ -54,9 +57,10 @@ def piece_firmness(mix: Mix, temperature_c: float, room_c: float, packing: str, 
     -----
     x sums what hardens less what softens, by share of the mass. s is the solid share of fat and oil.
     """
-    if float(mix.fill.saturation_lean if mix.fill.demand_ml > 0 else 0.0) > LEAN_SATURATION_THAT_FLOWS:
+    if mix.lean_saturation > LEAN_SATURATION_THAT_FLOWS:
         return 0.0
-    solid = mix.solid_fat_g(temperature_c) / mix.total_g
+    solid_of_fat = max(0.0, mix.solid_share(temperature_c) - solid_loss)
+    solid = solid_of_fat * mix.oily_share
     x = (
         BASE
         + SOLID_FAT * solid
@@ -70,9 +74,9 @@ def piece_firmness(mix: Mix, temperature_c: float, room_c: float, packing: str, 
         - MUCH_SPRAY * max(0.0, mix.spray_share - SPRAY_THAT_SOFTENS)
         - COARSE * max(0.0, mix.coarse_share - COARSE_ALLOWED)
     )
-    soft_plus = math.log1p(math.exp(4 * x)) / 4
-    powder = 100 * (1 - math.exp(-POWDER_RISE * soft_plus))
-    fat = 100 * (1 - math.exp(-FAT_RISE * mix.solid_share(temperature_c) ** 3))
+    soft_plus = log1p(exp(4 * x)) / 4
+    powder = 100 * (1 - exp(-POWDER_RISE * soft_plus))
+    fat = 100 * (1 - exp(-FAT_RISE * solid_of_fat**3))
     firmness = (1 - mix.carried) * powder + mix.carried * fat
     if kneaded:
         wettest = mix.saturation(max(room_c, TEN_BODY_C))

@@ -2,36 +2,34 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.palette import FloatArray, Palette, require
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.palette import require
 
 __all__ = ["active_share", "tub_concentration"]
 
 
-def active_share(palette: Palette, mass_g: FloatArray) -> float:
+def active_share(mix: Mix) -> float:
     """Return active surfactant as a share of the mass.
 
     .. math:: a = \\sum m_i a_i / \\sum m_i
 
     Parameters
     ----------
-    palette : Palette
-        n ingredients
-    mass_g : FloatArray
-        Masses of one formula, shape (n,) [g]
+    mix : Mix
+        The formula
 
     Returns
     -------
     float
-        Active share [-]; 0 without surfactant or without mass
+        Active share [-]; 0 without surfactant
 
     Raises
     ------
     MissingDataError
         If a surfactant lacks its active fraction.
     """
-    require(palette, palette.active_fraction, mass_g > 0, "active_fraction")
-    total_g = float(mass_g.sum())
-    return float((palette.active_fraction * mass_g).sum()) / total_g if total_g > 0 else 0.0
+    require(mix.palette, mix.palette.active_fraction, mix.mass_g > 0, "active_fraction")
+    return mix.of(mix.palette.active_known) / mix.total_g
 
 
 def tub_concentration(active_g: float, tub_l: float) -> float:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
-from rosy_kettle.core.mix import Mix, clip
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.sloped import clip, exp
 
 __all__ = ["Foam", "foam"]
 
@@ -16,7 +15,6 @@ SYNERGY = 0.25  # most that amphoteric and anionic lift each other [-]
 SYNERGY_RATIO = 0.33  # of the one to the other for the full lift [-]
 OIL_HALF = 6.0  # grams of oil per gram of active that halve the foam [g/g]
 EMULSIFIER_FOR_OIL = 0.11  # emulsifier per oil that takes half its harm away [g/g]
-HARDNESS_LOSS = {"low": 0.08, "medium": 0.20, "high": 0.40}  # of foam in very hard water [-]
 HARDNESS_FROM, HARDNESS_SPAN = 90.0, 160.0  # mg/L as CaCO3
 CITRATE_SOFTENS = 50.0  # hardness bound by a mmol/L of citrate [mg/L]
 WHOLE_WAY, BRISK_FOR_FULL = 0.35, 0.10  # foam of a piece dropped in whole; brisk gas that stirs it up [mol/100 g]
@@ -77,30 +75,26 @@ def foam(
     .. [1] Relative foam per gram of active: equal-active Ross-Miles style scale, estimates, 15 points.
     """
     share = dose_g / mix.total_g
-    actives = [
-        (item.surfactant, item.surfactant_class, mass_g * share * (item.active_fraction or 0.0))
-        for item, mass_g in mix.items()
-        if item.surfactant is not None and mass_g > 0
-    ]
-    active_g = sum(active for _, _, active in actives)
+    palette = mix.palette
+    active_g = mix.of(palette.foaming) * share
     if active_g <= 0:
         return Foam(0.0, 0.0, 0.0, 0.0, 0.0, over_the_rim=False)
-    lift = _synergy(_actives_of(actives, {"anionic"}), _actives_of(actives, {"amphoteric", "nonionic"}))
+    anionic_g = mix.of(palette.foaming * palette.is_anionic) * share
+    lift = _synergy(anionic_g, mix.of(palette.foaming * ~palette.is_anionic) * share)
     antifoam = 1 / (1 + _harmful_oil(mix, share, bath_c) / (OIL_HALF * active_g))
-    loss = sum(HARDNESS_LOSS[traits.hard_water_sensitivity] * active for traits, _, active in actives) / active_g
+    loss = mix.of(palette.foaming * palette.hardness_loss) * share / active_g
     effective = hardness_mg_l - CITRATE_SOFTENS * citrate_mmol_l
     water = 1 - loss * clip((effective - HARDNESS_FROM) / HARDNESS_SPAN)
     stirred = 1.0 if way != "whole" else WHOLE_WAY + (1 - WHOLE_WAY) * clip(brisk_mol_per_100_g / BRISK_FOR_FULL)
-    free = (
-        LITRES_PER_GRAM * sum(traits.foam_rel * active for traits, _, active in actives) / 100 * lift * antifoam * water * stirred
-    )
+    strength_g = mix.of(palette.foaming * palette.foam_rel) * share / 100
+    free = LITRES_PER_GRAM * strength_g * lift * antifoam * water * stirred
     litres = min(free, RIM_L_PER_M2 * tub_area_m2)
-    fluff = sum(traits.fluff * active for traits, _, active in actives) / active_g
+    fluff = mix.of(palette.foaming * palette.fluff) * share / active_g
     lifted = (lift - 1) / SYNERGY
     character = clip(fluff - CREAMY_BY_OIL * (1 - antifoam) - CREAMY_BY_SYNERGY * lifted, 0, 100)
     return Foam(
         litres=litres,
-        score=100 * (1 - math.exp(-litres / (SCORE_SCALE_L * (tub_l / 150) ** (2 / 3)))),
+        score=100 * (1 - exp(-litres / (SCORE_SCALE_L * (tub_l / 150) ** (2 / 3)))),
         height_cm=litres / (10 * tub_area_m2),
         character=character,
         half_life_min=HALF_LIFE_MIN * (1 - 0.006 * character) * antifoam * (1 + 0.3 * lifted) * 2 ** ((38 - bath_c) / 10),
@@ -128,27 +122,9 @@ def _synergy(anionic_g: float, mild_g: float) -> float:
     return 1 + SYNERGY * min(1.0, mild_g / (SYNERGY_RATIO * anionic_g), anionic_g / (SYNERGY_RATIO * mild_g))
 
 
-def _actives_of(actives: Sequence[tuple[object, str | None, float]], classes: set[str]) -> float:
-    """Return the active surfactant of some classes.
-
-    Parameters
-    ----------
-    actives : Sequence
-        Traits, class and active mass [g]
-    classes : set
-        Surfactant classes
-
-    Returns
-    -------
-    float
-        Mass [g]
-    """
-    return sum(active for _, kind, active in actives if kind in classes)
-
-
 def _harmful_oil(mix: Mix, share: float, bath_c: float) -> float:
     """Oil that breaks foam: molten and liquid, less what is emulsified, and half of what hides in milk and cocoa."""
-    oil_g = (mix.fat_g + mix.liquid_oil_g - mix.solid_fat_g(bath_c)) * share
-    emulsifier_g = mix.grams({"emulsifier"}) * share
+    oil_g = (mix.oily_g - mix.solid_fat_g(bath_c)) * share
+    emulsifier_g = mix.grams_of_role("emulsifier") * share
     eased = 0.5 * min(1.0, emulsifier_g / (EMULSIFIER_FOR_OIL * oil_g)) if oil_g > 0 else 0.0
-    return oil_g * (1 - eased) + 0.5 * float(mix.mass_g @ mix.palette.hidden_fat) * share
+    return oil_g * (1 - eased) + 0.5 * mix.of(mix.palette.hidden_fat) * share

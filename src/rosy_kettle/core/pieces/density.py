@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.palette import FloatArray, Palette, require
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.palette import known, require
+from rosy_kettle.core.sloped import clip
 
 __all__ = ["PACKINGS", "mix_true_density", "packing_fraction"]
 
@@ -16,17 +16,15 @@ PACKING_STARTS_AT = 0.20  # saturation from which liquid begins to fill the pore
 PACKING_SPAN = 0.42  # … up to play dough at 0.62 [-]
 
 
-def mix_true_density(palette: Palette, mass_g: FloatArray) -> float:
+def mix_true_density(mix: Mix) -> float:
     """Return the density of the mix without any air.
 
     .. math:: \\rho = \\sum m_i / \\sum (m_i / \\rho_i)
 
     Parameters
     ----------
-    palette : Palette
-        n ingredients
-    mass_g : FloatArray
-        Masses of one formula, shape (n,) [g]
+    mix : Mix
+        The formula
 
     Returns
     -------
@@ -35,16 +33,11 @@ def mix_true_density(palette: Palette, mass_g: FloatArray) -> float:
 
     Raises
     ------
-    InputError
-        If there is no mass.
     MissingDataError
         If an ingredient lacks its true density.
     """
-    require(palette, palette.true_volume_ml_g, mass_g > 0, "true_density_g_ml")
-    volume_ml = float(np.nan_to_num(palette.true_volume_ml_g * mass_g).sum())
-    if volume_ml == 0:
-        raise InputError("an empty formula has no density", quantity="mass_g", value=0)
-    return float(mass_g.sum()) / volume_ml
+    require(mix.palette, mix.palette.true_volume_ml_g, mix.mass_g > 0, "true_density_g_ml")
+    return mix.total_g / mix.of(known(mix.palette.true_volume_ml_g))
 
 
 def packing_fraction(packing: str, saturation: float | None) -> float:
@@ -74,4 +67,4 @@ def packing_fraction(packing: str, saturation: float | None) -> float:
     by_tool = PACKINGS[packing]
     if by_tool >= DOUGH_PACKING or saturation is None:
         return by_tool
-    return by_tool + (DOUGH_PACKING - by_tool) * min(1.0, max(0.0, (saturation - PACKING_STARTS_AT) / PACKING_SPAN))
+    return by_tool + (DOUGH_PACKING - by_tool) * clip((saturation - PACKING_STARTS_AT) / PACKING_SPAN)

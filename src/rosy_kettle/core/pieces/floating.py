@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import math
+from rosy_kettle.core.sloped import clip, exp
 
-from rosy_kettle.core.mix import clip
-
-__all__ = ["float_verdict"]
+__all__ = ["float_verdict", "spin"]
 
 FLOATS_BELOW = 0.985  # density that floats for sure [g/mL]
 STILL_WATER = 0.99  # density of warm water, nearly [g/mL]
+SPIN_BY_FLOAT = {"floats": 1.0, "may": 0.6, "sinks": 0.1}  # how freely a piece turns [-]; estimate
+FULL_SPIN_MOL = 0.6  # brisk gas of both halves together that turns a piece with all its might [mol/100 g]; estimate
 LIFT_MM = 12.0  # lift of clinging gas on a piece of 12 mm [mm]
 
 
@@ -36,5 +36,30 @@ def float_verdict(density_g_ml: float, diameter_mm: float, brisk_mol_per_100_g: 
     """
     if density_g_ml < FLOATS_BELOW:
         return "floats"
-    lift = LIFT_MM / diameter_mm * clip(brisk_mol_per_100_g / 0.20) * math.exp(-3 * fat_share)
+    lift = LIFT_MM / diameter_mm * clip(brisk_mol_per_100_g / 0.20) * exp(-3 * fat_share)
     return "may" if density_g_ml < STILL_WATER + lift else "sinks"
+
+
+def spin(first_mol: float, second_mol: float, verdict: str) -> float:
+    """Return how much a piece of two unequal halves turns in the water.
+
+    .. math:: 100 \\frac{|b_1-b_2|}{b_1+b_2} \\min\\left(1, \\frac{b_1+b_2}{0.6}\\right) float
+
+    Parameters
+    ----------
+    first_mol : float
+        Brisk gas of one half [mol/100 g]
+    second_mol : float
+        Brisk gas of the other [mol/100 g]
+    verdict : str
+        floats, may or sinks
+
+    Returns
+    -------
+    float
+        0 to 100 [-]; band 25. Makers give one half five times the acid; from 3 : 1 on it will spin if it floats.
+    """
+    both = first_mol + second_mol
+    if both <= 0:
+        return 0.0
+    return 100 * abs(first_mol - second_mol) / both * min(1.0, both / FULL_SPIN_MOL) * SPIN_BY_FLOAT[verdict]

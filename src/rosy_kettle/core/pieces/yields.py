@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-import math
-
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.sloped import cbrt
 
 __all__ = ["SCOOP_FILLS", "batch_for_pieces", "batch_loss", "pieces_from_batch", "tool_piece_mass"]
 
@@ -40,7 +39,7 @@ def batch_loss(method_loss_fraction: float, batch_g: float) -> float:
     """
     if batch_g <= 0:
         return 0.0
-    surface = math.cbrt(REFERENCE_BATCH_KG * 1000 / batch_g)
+    surface = cbrt(REFERENCE_BATCH_KG * 1000 / batch_g)
     return min(0.5, method_loss_fraction * (FIXED_LOSS_SHARE + (1 - FIXED_LOSS_SHARE) * surface))
 
 

@@ -9,9 +9,9 @@ import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.amounts.units import OUNCE_G
-from rosy_kettle.core.dough import dough_fill
 from rosy_kettle.core.errors import InputError, MissingDataError
-from rosy_kettle.core.palette import FloatArray, Palette, make_palette
+from rosy_kettle.core.judge.setting import dough_fault, setting_of
+from rosy_kettle.core.palette import make_palette
 from rosy_kettle.core.pieces import batch_for_pieces, batch_loss, mix_true_density, packing_fraction, tool_piece_mass
 from rosy_kettle.core.pieces.yields import SCOOP_FILLS
 from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Tables, Tool
@@ -173,27 +173,26 @@ def _piece_mass(
         raise InputError(f'Scoop fill must be level, rounded or domed, got "{scoop_fill[:20]}".', quantity="scoop_fill")
     tool = tables.tools[tool_id]
     try:
-        mass_g = _tool_mass(formula, method, weighed, tool, scoop_fill)
+        mass_g = _tool_mass(formula, tables, method, weighed, tool, scoop_fill)
     except MissingDataError as error:
         raise InputError(f"{error.message}, or enter the mass of a piece.", quantity="tool", value=tool_id) from error
     return mass_g, f"{tool.name}, {tool.volume_ml:g} mL"
 
 
-def _tool_mass(formula: Formula, method: Method, weighed: Sequence[Weighed], tool: Tool, scoop_fill: str) -> float:
-    palette = make_palette([item.ingredient for item in weighed])
+def _tool_mass(
+    formula: Formula, tables: Tables, method: Method, weighed: Sequence[Weighed], tool: Tool, scoop_fill: str
+) -> float:
     mass_g = np.array([item.mass_g for item in weighed])
+    setting = setting_of(formula, tables, float(mass_g.sum()))
+    mix = setting.mix(make_palette([item.ingredient for item in weighed]), mass_g)
+    if fault := dough_fault(mix):
+        raise fault
     packing = formula.piece.packing or method.packing
     if packing == "hand" and tool.type in DRY_PRESS_TYPES:
         packing = "press"
-    packed = packing_fraction(packing, _working_saturation(formula, method, palette, mass_g))
+    packed = packing_fraction(packing, mix.saturation(setting.judged_c))
     fill = SCOOP_FILLS[scoop_fill] if tool.type == "scoop" else 1.0
-    return tool_piece_mass(tool.volume_ml, mix_true_density(palette, mass_g), packed, fill)
-
-
-def _working_saturation(formula: Formula, method: Method, palette: Palette, mass_g: FloatArray) -> float | None:
-    judged_c = formula.room.temperature_c if method.judged_at_c is None else method.judged_at_c
-    saturation = float(dough_fill(palette, mass_g, np.array([judged_c])).saturation[0])
-    return None if np.isnan(saturation) else saturation
+    return tool_piece_mass(tool.volume_ml, mix_true_density(mix), packed, fill)
 
 
 def _groups(formula: Formula, method: Method, weighed: Sequence[Weighed], scale: float) -> tuple[RunSheetGroup, ...]:

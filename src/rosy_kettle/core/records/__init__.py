@@ -1,6 +1,6 @@
 """Frozen records: the nouns of the product, one a file."""
 
-from rosy_kettle.core.records.formula import Formula, Heat, Line, Piece, Portion, Room, Use
+from rosy_kettle.core.records.formula import Formula, Heat, Line, Making, Piece, Portion, Room, Use
 from rosy_kettle.core.records.ingredient import (
     AcidTraits,
     BaseTraits,
@@ -11,6 +11,15 @@ from rosy_kettle.core.records.ingredient import (
     SurfactantTraits,
 )
 from rosy_kettle.core.records.method import Method, MethodStep, WantedDough
+from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
+from rosy_kettle.core.records.safety import (
+    AllergenShare,
+    ColourListing,
+    IngredientTags,
+    RestrictedName,
+    Rule,
+    SafetyTables,
+)
 from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
@@ -18,19 +27,29 @@ from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 __all__ = [
     "AcidSystem",
     "AcidTraits",
+    "AllergenShare",
     "BaseTraits",
     "CarbonateTable",
+    "Certificate",
+    "ColourFile",
+    "ColourListing",
     "Formula",
     "Heat",
     "Ingredient",
+    "IngredientTags",
     "Line",
+    "Making",
     "Method",
     "MethodStep",
     "Piece",
     "Portion",
+    "Product",
     "PropertySource",
     "ReadingTraits",
+    "RestrictedName",
     "Room",
+    "Rule",
+    "SafetyTables",
     "SolidFatCurve",
     "SurfactantTraits",
     "Tables",
@@ -38,4 +57,6 @@ __all__ = [
     "Tool",
     "Use",
     "WantedDough",
+    "product_from_data",
+    "product_to_data",
 ]

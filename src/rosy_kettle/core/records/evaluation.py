@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 __all__ = [
-    "Assumed", "Bath", "Cost", "Dough", "DoughPoint", "Dry", "Evaluation", "Feel", "Firmness", "Fizz", "Lather", "LineMass",
-    "Missing", "OutOfRange", "PieceReading", "Release", "Skin", "Wanted",
+    "Advice", "Assumed", "Bath", "Cost", "DeclaredName", "Dough", "DoughPoint", "Dry", "Evaluation", "Feel", "Firmness", "Fizz",
+    "Label", "Lather", "LedgerEntry", "LineMass", "Missing", "OutOfRange", "PieceReading", "Release", "SaturationAfter", "Shelf",
+    "Skin", "StateChance", "Wanted",
 ]  # fmt: skip
 
 Number = float  # PieceReading has a key named float
@@ -37,6 +38,22 @@ class DoughPoint:
 
 
 @dataclass(frozen=True, slots=True)
+class StateChance:
+    """How likely a state is within the band of S, 0 to 1."""
+
+    state: str
+    chance: float
+
+
+@dataclass(frozen=True, slots=True)
+class SaturationAfter:
+    """S after some minutes in the open bowl."""
+
+    minutes: float
+    saturation: float
+
+
+@dataclass(frozen=True, slots=True)
 class Wanted:
     """The dough the method is after."""
 
@@ -60,6 +77,13 @@ class Dough:
     window_reason: str | None
     mix_temperature_c: float | None
     wanted: Wanted
+    state_chances: tuple[StateChance, ...] = ()
+    stickiness: float | None = None
+    puff_pct: float | None = None
+    puff_stirred_pct: float | None = None
+    saturation_unrested: float | None = None
+    """S just after mixing, where a liquid surfactant has yet to drink in; null where nothing changes."""
+    alcohol_leaving: tuple[SaturationAfter, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +98,9 @@ class Fizz:
     limiting: str | None
     base_to_acid: float | None
     bicarbonate_left_g: float | None
+    brisk_mol_per_100_g: float | None = None
+    prereaction_share: float | None = None
+    """Share of the fast acid spent while making; null without fast acid."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +117,7 @@ class Lather:
     height_cm: float | None = None
     character: float | None = None
     half_life_min: float | None = None
+    over_the_rim: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,6 +137,8 @@ class Firmness:
 
     at_20_c: float | None = None
     at_30_c: float | None = None
+    at_20_c_band: tuple[float, float] | None = None
+    at_30_c_band: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,6 +170,7 @@ class Feel:
     tint: float | None = None
     cloud: float | None = None
     stain: float | None = None
+    slip_load_g: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,6 +179,8 @@ class Skin:
 
     harshness_mg_l: float | None = None
     scent_share: float | None = None
+    ledger: tuple[LedgerEntry, ...] = ()
+    measures: tuple[Measure, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,6 +189,82 @@ class PieceReading:
 
     density_g_ml: Number | None = None
     float: str | None = None
+    spin: Number | None = None
+    """How much a piece of two portions turns in the water, 0 to 100; 0 for one portion."""
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """Fast acid lost a day, standing open, in film, in a jar; null below 1 % fast acid."""
+
+    acid_loss_pct_day: float | None = None
+    in_film_pct_day: float | None = None
+    in_jar_pct_day: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class LedgerEntry:
+    """One thing to know before the skin meets the bath; never a claim that it is safe."""
+
+    rule: str
+    severity: str
+    value: float | None
+    limit: float | None
+    headroom: float | None
+    """Share of the limit still free, below 0 when passed; null where there is none."""
+    unit: str
+    message: str
+    source: str
+    confidence: str
+    jurisdiction: str
+    stage: str
+    unknown: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """A figure of the ledger with its lines; headroom is the share of the last line still free."""
+
+    id: str
+    label: str
+    value: float | None
+    unit: str
+    kind: str
+    note_outside: tuple[float | None, float | None] | None
+    warn_outside: tuple[float | None, float | None] | None
+    headroom: float | None
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class DeclaredName:
+    """One name of an ingredient list."""
+
+    name: str
+    share_pct: float
+    below_one_percent: bool
+    colour: bool
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """Ingredient list in the order of the market."""
+
+    market: str | None = None
+    declaration: tuple[str, ...] = ()
+    names: tuple[DeclaredName, ...] = ()
+    allergens: tuple[str, ...] = ()
+    notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """A sentence that a reading gives rise to: note or warn."""
+
+    reading: str
+    severity: str
+    message: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,6 +276,10 @@ class Cost:
     piece: str | None
     bath: str | None
     basis: str
+    full_piece: str | None = None
+    """A piece with packaging, labour and overhead."""
+    per_active_g: str | None = None
+    """Ingredients per gram of active surfactant, four decimals; null without surfactant."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -221,9 +334,12 @@ class Evaluation:
     feel: Feel
     skin: Skin
     piece: PieceReading
+    shelf: Shelf
+    label: Label
     cost: Cost
     assumed: Assumed
     portions: tuple[Evaluation, ...]
     notes: tuple[str, ...]
+    advice: tuple[Advice, ...]
     missing: tuple[Missing, ...]
     out_of_range: tuple[OutOfRange, ...]

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any
+from decimal import Decimal
 
-__all__ = ["Formula", "Heat", "Line", "Piece", "Portion", "Room", "Use"]
+from rosy_kettle.core.records.product import Product
+
+__all__ = ["Formula", "Heat", "Line", "Making", "Piece", "Portion", "Room", "Use"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +78,18 @@ class Heat:
 
 
 @dataclass(frozen=True, slots=True)
+class Making:
+    """What a batch costs besides its ingredients, in the currency of the prices."""
+
+    packaging_per_piece: Decimal = Decimal(0)
+    labour_minutes: Decimal = Decimal(0)
+    """Minutes of work for the batch."""
+    labour_per_hour: Decimal = Decimal(0)
+    overhead_pct: Decimal = Decimal(0)
+    """Rent, power and the like, as a share of everything else."""
+
+
+@dataclass(frozen=True, slots=True)
 class Formula:
     """A whole formula as it stands in a formula file."""
 
@@ -87,8 +101,8 @@ class Formula:
     use: Use = field(default_factory=Use)
     room: Room = field(default_factory=Room)
     heat: Heat = field(default_factory=Heat)
-    product: dict[str, Any] = field(default_factory=dict)
-    """Kept as it came: markets, ages, certificates."""
+    making: Making = field(default_factory=Making)
+    product: Product = field(default_factory=Product)
 
     @property
     def lines(self) -> tuple[Line, ...]:

@@ -8,6 +8,7 @@ from decimal import Decimal
 
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
+from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
@@ -26,5 +27,7 @@ class Tables:
     carbonate: CarbonateTable
     price_per_kg: Mapping[str, Decimal]
     """The studio's own prices by ingredient id [USD/kg]."""
+    safety: SafetyTables
+    """Rules of safety and labelling, and what they look up."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
-from rosy_kettle.core.mix import Mix, clip
+from rosy_kettle.core.aqueous.gas_release import gas_release
+from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.sloped import Sloped, clip, exp, slopes_of
 
 __all__ = ["release_minutes"]
 
@@ -53,7 +53,7 @@ def release_minutes(mix: Mix, half_thickness_mm: float, way: str, bath_c: float,
     carried = clip((mix.oily_share - 0.35) / 0.30)
     rate = _melt(mix, carried, bath_c, room_c) + _fizz(mix, packing) * warmth
     if carried < 1:
-        rate += WASH_MM_MIN[way] * math.exp(-WASH_FAT[way] * mix.oily_share) * warmth
+        rate += WASH_MM_MIN[way] * exp(-WASH_FAT[way] * mix.oily_share) * warmth
     return length_mm / rate if rate >= SLOWEST_MM_MIN else None
 
 
@@ -67,19 +67,21 @@ def _melt(mix: Mix, carried: float, bath_c: float, room_c: float) -> float:
     lets_go_c = float(grid_c[0]) if last == 0 else float(
         np.interp(-SOLID_THAT_LETS_GO, -mix.fill.solid_share[last - 1 : last + 1], grid_c[last - 1 : last + 1])
     )  # fmt: skip
+    if mix.sloped and (per_c := mix.solid_share_per_c(lets_go_c)):
+        lets_go_c = Sloped(lets_go_c, -slopes_of(mix.solid_share(lets_go_c), mix.mass_g.size) / per_c)
     solid = max(mix.solid_share(room_c), SOLID_THAT_LETS_GO)
     return carried * HEAT_TRANSFER * max(0.0, bath_c - lets_go_c) / (FAT_KG_M3 * LATENT_J_KG * solid) * MM_PER_MIN
 
 
 def _fizz(mix: Mix, packing: str) -> float:
-    palette, mass_g = mix.palette, mix.mass_g
-    acid_mol = float(mass_g @ palette.acid_mol_g)
+    palette = mix.palette
+    acid_mol = mix.of(palette.acid_mol_g)
     if acid_mol <= 0:
         return 0.0
-    base_mol, carbon_mol = float(mass_g @ palette.base_mol_g), float(mass_g @ palette.carbon_mol_g)
-    brisk_mol = min(carbon_mol, max(0.0, float(mass_g @ (palette.acid_mol_g * palette.acid_speed)) - (base_mol - carbon_mol)))
+    base_mol = mix.of(palette.base_mol_g)
+    brisk_mol = gas_release(mix).brisk_co2_mol
     acid_g = sum(mass * item.acid.speed for item, mass in mix.items() if item.acid is not None)
     burning = (BICARBONATE_G_MOL * brisk_mol + acid_g * min(1.0, base_mol / acid_mol)) / mix.total_g
-    slowed = 1 + 4 * (mix.grams({"surfactant"}) + 0.5 * mix.grams({"starch"})) / mix.total_g
-    rate = FIZZ_RATE * burning * math.exp(-4 * mix.oily_share) / slowed
+    slowed = 1 + 4 * (mix.grams_of_role("surfactant") + 0.5 * mix.grams_of_role("starch")) / mix.total_g
+    rate = FIZZ_RATE * burning * exp(-4 * mix.oily_share) / slowed
     return rate * (PRESSED_SLOWER if packing == "press" else 1.0)

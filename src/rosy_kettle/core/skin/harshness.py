@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
 
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.records import Certificate
 
 __all__ = ["harshness", "scent_share"]
 
@@ -32,21 +32,16 @@ def harshness(mix: Mix, dose_g: float, tub_l: float) -> float:
     float
         Harshness [mg/L]
     """
-    share = dose_g / mix.total_g
-    sums = {"anionic": 0.0, "mild": 0.0}
-    weighted = 0.0
-    for item, mass_g in mix.items():
-        if item.surfactant is None:
-            continue
-        active_mg_l = 1000 * mass_g * share * (item.active_fraction or 0.0) / tub_l
-        weighted += active_mg_l * item.surfactant.irritation_rel / 100
-        sums["anionic" if item.surfactant_class == "anionic" else "mild"] += active_mg_l
-    anionic, mild = sums["anionic"], sums["mild"]
+    per_mass = 1000 * dose_g / mix.total_g / tub_l
+    palette = mix.palette
+    anionic = mix.of(palette.foaming * palette.is_anionic) * per_mass
+    mild = mix.of(palette.foaming * ~palette.is_anionic) * per_mass
+    weighted = mix.of(palette.foaming * palette.irritation_rel) * per_mass / 100
     eased = min(1.0, mild / anionic, anionic / mild) if anionic > 0 and mild > 0 else 0.0
     return weighted * (1 - MILDED_BY_MIXING * eased)
 
 
-def scent_share(mix: Mix, certificates: Mapping[str, Any], dried_share: float) -> float:
+def scent_share(mix: Mix, certificates: Mapping[str, Certificate], dried_share: float) -> float:
     """Return the scents' shares of their own certificate limits, summed, on dried mass.
 
     Parameters
@@ -73,8 +68,8 @@ def scent_share(mix: Mix, certificates: Mapping[str, Any], dried_share: float) -
         if item.role != "fragrance" or mass_g <= 0:
             continue
         certificate = certificates.get(item.id)
-        limit = certificate.get("limit_pct") if isinstance(certificate, Mapping) else None
-        if not isinstance(limit, int | float) or isinstance(limit, bool) or limit <= 0:
+        limit = None if certificate is None else certificate.limit_pct
+        if limit is None or limit <= 0:
             raise MissingDataError(
                 f"{item.short_name} has no certificate with a limit for this kind of product; ask its supplier",
                 ingredient=item.id,

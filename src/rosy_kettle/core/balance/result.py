@@ -1,0 +1,119 @@
+"""What came of balancing, in the maker's words: changes, conflicts, what each wish costs."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from rosy_kettle.core.balance.linear import linear_step
+from rosy_kettle.core.balance.problem import BalanceResult, Change, Conflict, Marginal, Target
+from rosy_kettle.core.balance.task import UNMOVED_G, Point, Task
+from rosy_kettle.core.palette import FloatArray
+from rosy_kettle.core.readings import READINGS
+
+__all__ = ["result_of"]
+
+MET_WITHIN = 1e-6  # of a target's own size [-]
+PULLS = 1e-7  # an end that pulls less than this does not bind [objective per unit]
+STEP_SHARE = 0.02  # a wish is tightened by this share of its size to see what more of it costs [-]
+FAR = 10.0  # no bound but the lines' own [-]
+NAMES = {reading.id: reading for reading in READINGS}
+
+
+def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool) -> BalanceResult:
+    """Return the result at the chosen masses.
+
+    Parameters
+    ----------
+    task : Task
+        Lines, bounds, bands
+    mass_g : FloatArray
+        Masses after rounding [g]
+    last : Point
+        The point before rounding, with its slopes
+    met : bool
+        Whether every target holds
+
+    Returns
+    -------
+    BalanceResult
+        Evaluated with the true model
+    """
+    lines = tuple(Change(id_, float(a), float(b)) for id_, a, b in zip(task.ids, task.start_g, mass_g, strict=True))
+    return BalanceResult(
+        status="solved" if met else "infeasible",
+        lines=lines,
+        changes=tuple(line for line in lines if abs(line.after_g - line.before_g) > UNMOVED_G),
+        readings_before=task.evaluation(task.start_g),
+        readings_after=task.evaluation(mass_g),
+        conflicts=() if met else _conflicts(task, mass_g, last),
+        marginals=_marginals(task, last) if met else (),
+    )
+
+
+def _conflicts(task: Task, mass_g: FloatArray, last: Point) -> tuple[Conflict, ...]:
+    """Name what must give, and the wishes and bounds it stands against: those that pull in the elastic program."""
+    values = task.values(mass_g)
+    missed = task.shortfall(values) * task.scales
+    pulls = linear_step(task, last, FAR, 0.0)
+    binding = (np.abs(pulls.pull_low) > PULLS) | (np.abs(pulls.pull_high) > PULLS)
+    found = []
+    for index, target in enumerate(task.problem.targets):
+        if missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
+            continue
+        against = [str(other) for i, other in enumerate(task.problem.targets) if binding[i] and i != index]
+        found.append(_conflict(target, float(values[index]), float(missed[index]), against))
+    return tuple(found)
+
+
+def _conflict(target: Target, value: float, by: float, against: list[str]) -> Conflict:
+    reading = NAMES.get(target.reading)
+    unit = reading.unit if reading else ""
+    name = f"{reading.label} ({target.reading})" if reading else target.reading
+    end = target.low if target.low is not None and value < target.low else target.high
+    side = "at least" if end == target.low else "at most"
+    others = f"together with {' and '.join(against)}" if against else "within the bounds of the lines"
+    message = f"{name} was wanted {side} {end:g}; {others} it comes to {value:.3g}, so it would have to give {by:.3g} {unit}"
+    return Conflict(str(target), by, unit, message.rstrip() + ".", tuple(against))
+
+
+def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:
+    """Tighten each binding wish by a little, solve again, and say what that takes."""
+    at_rest = linear_step(task, last, FAR, 0.0)
+    money = _money(task, last)
+    found = []
+    for index, target in enumerate(task.problem.targets):
+        upwards = bool(abs(at_rest.pull_low[index]) > PULLS)
+        if not upwards and abs(at_rest.pull_high[index]) <= PULLS:
+            continue
+        reading = NAMES.get(target.reading)
+        more = _unit_of(float(task.scales[index])) * (1.0 if upwards else -1.0)
+        low, high = task.ends(0.0)
+        low, high = low.copy(), high.copy()
+        (low if upwards else high)[index] += more
+        moved = linear_step(task, last, FAR, 0.0, (np.minimum(low, high), np.maximum(low, high))).mass_g - at_rest.mass_g
+        cost = None if money is None else float(money @ moved)
+        found.append(_marginal(task, target, reading.label if reading else target.reading, more, moved, cost))
+    return tuple(found)
+
+
+def _money(task: Task, last: Point) -> FloatArray | None:
+    """Cost of a piece by every line's mass, straight around the present point [USD/g]."""
+    prices, total_g = task.aims.prices, float(last.mass_g.sum())
+    if np.isnan(prices).any():
+        return None
+    mean = float(prices @ last.mass_g) / total_g
+    return np.asarray((prices - mean) / total_g * task.piece_mass_g)
+
+
+def _unit_of(size: float) -> float:
+    """One of the reading, or a tenth, or a hundredth where it is small."""
+    return float(10.0 ** np.floor(np.log10(max(size * STEP_SHARE * 5, 1e-6))))
+
+
+def _marginal(task: Task, target: Target, name: str, more: float, moved: FloatArray, cost: float | None) -> Marginal:
+    order = np.argsort(-np.abs(moved) / task.size_g)
+    names = task.tables.ingredients
+    parts = [f"{moved[i]:+.1f} g {names[task.ids[i]].short_name}" for i in order[:3] if abs(moved[i]) >= task.problem.step_g / 2]
+    takes = ", ".join(parts) if parts else "next to nothing"
+    price = "" if cost is None else f", {cost:+.3f} per piece"
+    return Marginal(str(target), more, cost, f"{name} {more:+g} takes {takes}{price}.")

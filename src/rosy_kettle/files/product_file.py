@@ -1,0 +1,74 @@
+"""The product in a formula file: markets, ages, papers, what is on the label."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from rosy_kettle.files.shape import Celsius, Name, NotNegative, Percent, Positive, Shape
+
+__all__ = ["CertificateFile", "ColourPaperFile", "ProductFile"]
+
+IsoDate = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+Ph = Annotated[float, Field(ge=0, le=14, allow_inf_nan=False)]
+
+
+class CertificateFile(Shape):
+    """A scent's certificate; null is not known."""
+
+    limit_pct: Percent | None = None
+    category: Name | None = None
+    flash_c: Annotated[float, Field(ge=-60, le=400, allow_inf_nan=False)] | None = None
+    allergens: dict[Name, Percent] = {}
+
+
+class ColourPaperFile(Shape):
+    """What is on file for a colour."""
+
+    grade: Literal["cosmetic", "food", "candle", "craft", "unknown"] | None = None
+    us_lot: Name | None = None
+
+
+class ProductFile(Shape):
+    """Flags, papers and batch-sheet facts that the rules ask for; null is not known."""
+
+    markets: list[Literal["US", "EU", "UK"]] = ["US"]
+    profile: Literal["adult", "family", "sensitive", "children"] = "adult"
+    youngest_user_months: Annotated[float, Field(ge=0, le=1440, allow_inf_nan=False)] | None = None
+    adult_only_label: bool = False
+    intended_foam: bool | None = None
+    child_appeal: bool = False
+    looks_like_food: bool = False
+    leave_on_use: bool = False
+    multi_use: bool = False
+    single_use: bool = False
+    function_obvious: bool = False
+    pack: Name = "single_wrap"
+    allergen_mode: Literal["rinse_off", "leave_on"] | None = None
+    claims: list[Name] = []
+    label: list[Name] = []
+    records: list[Name] = []
+    certificates: dict[Name, CertificateFile] = {}
+    colours: dict[Name, ColourPaperFile] = {}
+    declared_allergens: list[Name] = []
+    ingredient_order_ok: bool | None = None
+    warning_height_in: NotNegative | None = None
+    us_avg_sales_3y_usd: NotNegative | None = None
+    serious_event_open_business_days: NotNegative | None = None
+    serious_event_reported: bool = False
+    launch_date: IsoDate | None = None
+    today: IsoDate | None = None
+    product_ph: Ph | None = None
+    aw: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] | None = None
+    shelf_life_months: NotNegative | None = None
+    min_raw_shelf_months: NotNegative | None = None
+    heat_step_before_dry: bool = False
+    room_m3: Positive | None = None
+    max_melt_temp_c: Celsius | None = None
+    uses_microwave: bool = False
+    fragrance_add_temp_c: Celsius | None = None
+    sealed_container: bool = False
+    dryness_confirmed: bool = False
+    dry_temp_c: Celsius | None = None
+    cleaning_agents: list[Name] = []
