@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
 from rosy_kettle.core.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
+from rosy_kettle.core.balance.linear import linear_step
+from rosy_kettle.core.balance.task import task_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Piece, Tables, Use
@@ -148,3 +151,71 @@ def test_least_change_agrees_with_an_independent_route(
     after = evaluate(formula, tables) if not result.changes else result.readings_after
     if result.status == "solved":
         assert after.lather.active_g == pytest.approx(active, rel=1e-4)
+
+
+def test_what_is_poured_stays_and_the_rest_makes_up_for_it(tables: Tables) -> None:
+    """Rescue: 49 g of glycerin went in instead of 37; the dough must not end up sticky."""
+    body = SCOOP.portions[0]
+    poured = {"baking-soda": 218.0, "slsa-fine": 82.0, "glycerin": 80.0}
+    lines = tuple(replace(line, poured_g=poured.get(line.ingredient or "")) for line in body.lines)
+    rescued = solve(tables, "dough.saturation=0.65..0.80", formula=replace(SCOOP, portions=(replace(body, lines=lines),)))
+    after = {line.ingredient: line.after_g for line in rescued.lines}
+    assert {name: after[name] for name in poured} == poured
+    assert rescued.status == "solved"
+    assert after["corn-starch"] != 113 or after["capb-liquid"] != 57
+
+
+def test_a_marginal_says_what_a_little_more_takes(tables: Tables) -> None:
+    """One more point of score, by the marginal and by solving again with one more point."""
+    result = solve(tables, "lather.score>=65", "mass_g=587", objective="cheapest")
+    marginal = next(each for each in result.marginals if each.target == "lather.score>=65")
+    again = solve(tables, f"lather.score>={65 + marginal.more:g}", "mass_g=587", objective="cheapest")
+    assert marginal.cost_per_piece is not None
+    per_piece = {
+        id(each): sum(
+            line.after_g * float(tables.ingredients[line.ingredient].price_band_usd_per_kg_lo or 0) / 2000
+            + line.after_g * float(tables.ingredients[line.ingredient].price_band_usd_per_kg_hi or 0) / 2000
+            for line in each.lines
+        )
+        / sum(line.after_g for line in each.lines)
+        * 98
+        for each in (result, again)
+    }
+    assert marginal.cost_per_piece == pytest.approx(per_piece[id(again)] - per_piece[id(result)], rel=0.35, abs=0.0005)
+    assert "per piece" in marginal.message
+
+
+@settings(max_examples=10, deadline=None)
+@given(score=st.floats(45, 75), low=st.floats(0.55, 0.75))
+def test_the_linear_program_meets_its_optimality_conditions(tables: Tables, score: float, low: float) -> None:
+    """Karush, Kuhn and Tucker at the last program: an end that does not bind does not pull, and no pull is negative."""
+    targets = (Target("lather.score", score, None), Target("dough.saturation", low, low + 0.2))
+    task = task_of(BalanceProblem(SCOOP, targets), tables)
+    now = task.look(task.start_g)
+    step = linear_step(task, now, 1.0, 0.0)
+    predicted = now.values[:2] + now.slopes[:2] @ (step.mass_g - now.mass_g)
+    low_ends, high_ends = task.ends(0.0)
+    for index in range(2):
+        assert step.pull_low[index] >= -1e-9
+        assert step.pull_high[index] >= -1e-9
+        if predicted[index] > low_ends[index] + 1e-6:
+            assert step.pull_low[index] == pytest.approx(0, abs=1e-7)
+        if predicted[index] < high_ends[index] - 1e-6:
+            assert step.pull_high[index] == pytest.approx(0, abs=1e-7)
+    # Stationarity: a line strictly between its bounds that has moved costs exactly what the pulls pay for it.
+    paid = (step.pull_low - step.pull_high) @ now.slopes[:2]
+    for line in range(step.mass_g.size):
+        moved = step.mass_g[line] - task.start_g[line]
+        free = task.low_g[line] + 1e-6 < step.mass_g[line] < task.high_g[line] - 1e-6
+        within = abs(moved) < task.size_g[line] - 1e-6
+        if free and within and abs(moved) > 1e-6:
+            assert paid[line] == pytest.approx(np.sign(moved) / task.size_g[line], rel=1e-6)
+        elif free and within:
+            assert abs(paid[line]) <= 1 / task.size_g[line] + 1e-9
+
+
+def test_amounts_are_what_a_scale_can_show(tables: Tables) -> None:
+    result = solve(tables, "lather.score>=65", "dough.saturation=0.65..0.95")
+    for change in result.changes:
+        assert round(change.after_g, 1) == change.after_g
+        assert change.after_g >= 0

@@ -54,9 +54,9 @@ def test_pure_water_figures(tables: Tables, soda_g: float, citric_g: float, ph: 
 
 GRID = [
     case
-    for case in itertools.product((0, 40, 120, 300), (0, 30, 150), (90, 150, 300), (20, 38, 42), (30, 75, 210))
+    for case in itertools.product((0, 40, 120, 300), (0, 30, 150), (90, 150, 300), (20, 38, 42), (0, 30, 75, 210))
     if case[0] + case[1] > 0
-][::4]
+][::5]
 
 
 def test_the_grid_has_at_least_sixty_baths() -> None:
@@ -73,6 +73,62 @@ def test_baths_agree_with_phreeqc(
     assert fresh == pytest.approx(theirs(engine, soda_g, citric_g, litres, bath_c, alkalinity, aired=False), abs=closed_tolerance)
     aired_tolerance = 0.05 if strength <= 0.02 else 0.06
     assert aired == pytest.approx(theirs(engine, soda_g, citric_g, litres, bath_c, alkalinity, aired=True), abs=aired_tolerance)
+
+
+# Two more acids, their species defined from published constants: R. N. Goldberg, N. Kishore, R. M. Lennen, J. Phys.
+# Chem. Ref. Data 31 (2002) 231 (tartaric 3.036 and 4.366, malic 3.459 and 5.097 at 25 °C and zero ionic strength, with
+# their enthalpies; recalled). Activity coefficients are the engine's own.
+MORE_ACIDS = """
+SOLUTION_MASTER_SPECIES
+ Tart Tart-2 0 148.071 148.071
+ Mala Mala-2 0 132.072 132.072
+SOLUTION_SPECIES
+ Tart-2 = Tart-2
+  log_k 0
+ Tart-2 + H+ = HTart-
+  log_k 4.366
+  delta_h -0.93 kJ
+ Tart-2 + 2H+ = H2Tart
+  log_k 7.402
+  delta_h -4.12 kJ
+ Mala-2 = Mala-2
+  log_k 0
+ Mala-2 + H+ = HMala-
+  log_k 5.097
+  delta_h 1.18 kJ
+ Mala-2 + 2H+ = H2Mala
+  log_k 8.556
+  delta_h -1.77 kJ
+END
+"""
+
+
+@pytest.fixture(scope="module")
+def wider_engine() -> Phreeqc:
+    phreeqc = Phreeqc()
+    assert phreeqc.LoadBuiltInDatabase("minteq.v4.dat") == 0
+    assert phreeqc.RunString(MORE_ACIDS) == 0, phreeqc.GetErrorString()
+    return phreeqc
+
+
+@pytest.mark.parametrize(
+    ("acid", "species", "molar_mass"), [("tartaric-acid", "H2Tart", 150.087), ("malic-acid", "H2Mala", 134.087)]
+)
+@pytest.mark.parametrize(("soda_g", "acid_g"), [(0, 20), (40, 20), (60, 60), (120, 60), (200, 120)])
+@pytest.mark.parametrize(("bath_c", "alkalinity"), [(25, 0), (38, 75)])
+def test_tartaric_and_malic_baths_agree_with_phreeqc(
+    tables: Tables, wider_engine: Phreeqc, acid: str, species: str, molar_mass: float,
+    soda_g: float, acid_g: float, bath_c: float, alkalinity: float,
+) -> None:  # fmt: skip
+    mmol = alkalinity / 50.0435
+    tap = f"pH 7.6\n Alkalinity {mmol} mmol/kgw\n K {mmol} charge" if alkalinity else "pH 7 charge"
+    run = f"SOLUTION 1\n temp {bath_c}\n units mmol/kgw\n {tap}\nREACTION 1\n NaHCO3 {soda_g / 84.007 / 150}\n"
+    run += f" {species} {acid_g / molar_mass / 150}\n 1.0\nSELECTED_OUTPUT\n -reset false\n -pH true\nEND\n"
+    assert wider_engine.RunString(run) == 0, wider_engine.GetErrorString()
+    dose = [(tables.ingredients["baking-soda"], soda_g), (tables.ingredients[acid], acid_g)]
+    ph = bath_ph(dose, 150, bath_c, alkalinity, 7.6, tables)
+    assert ph.ionic_strength_mol_l <= 0.05
+    assert ph.fresh == pytest.approx(float(wider_engine.GetSelectedOutput()["pH"][-1]), abs=0.03)
 
 
 def test_ten_small_baths_are_printed_not_asserted(tables: Tables, engine: Phreeqc, capsys: pytest.CaptureFixture[str]) -> None:

@@ -18,7 +18,18 @@ class Reading:
     basis: str
     explained: str
 
+    @property
+    def page(self) -> str:
+        """Page of docs/science that derives it."""
+        return PAGES.get(self.id, PAGES[self.id.split(".")[0]])
 
+
+PAGES = {
+    "mass_g": "amounts", "dough": "dough", "fizz": "gas", "bath": "bath", "lather": "lather", "firmness": "firmness",
+    "release": "release", "drying": "drying", "feel": "feel", "skin": "skin", "piece": "pieces", "shelf": "drying",
+    "cost": "money", "dough.mix_temperature_c": "heat", "dough.working_window_c": "dough",
+}  # fmt: skip
+"""Page of docs/science of each group, and of readings that have one of their own."""
 READINGS = (
     Reading("mass_g", "Batch", "g", "exact", "batch", "The sum of all lines in grams."),
     Reading("dough.saturation", "Dough", "", "physical", "batch",
@@ -71,6 +82,23 @@ READINGS = (
     Reading("skin.scent_share", "Scent on skin", "of its limit", "exact", "dose",
             "Each scent against its own certificate, summed, on dried mass. Without a certificate it is not known."),
     Reading("piece.density_g_ml", "Density", "g/mL", "physical", "piece", "The mix without air, times how it packs. Band 7 %."),
+    Reading("dough.stickiness", "Sticks to gloves", "of 100", "practice", "batch",
+            "From S 0.80 on, by how tacky the liquids are. Band 20."),
+    Reading("dough.puff_pct", "Puff", "%", "practice", "batch",
+            "Lift of the resting dough where acid meets free water; about a third is left once stirred down. Factor of 2."),
+    Reading("fizz.prereaction_share", "Acid spent in the bowl", "of it", "practice", "batch",
+            "Share of the fast acid that free water lets react before the bath. Within a factor of 2."),
+    Reading("fizz.co2_piece_l", "Fizz of a piece", "L", "exact", "piece", "Gas of the batch, by the share of one piece."),
+    Reading("feel.tint", "Tint", "of 100", "practice", "dose", "Light a bather loses over 20 cm of water to dyes. Band 15."),
+    Reading("feel.cloud", "Cloud", "of 100", "practice", "dose", "The same to what scatters: milk, clay, starch. Band 25."),
+    Reading("feel.stain", "Stain", "of the warning line", "practice", "dose",
+            "Each colour against the line where it stains, summed."),
+    Reading("piece.spin", "Spin", "of 100", "practice", "piece",
+            "How much two unequal halves turn a floating piece; from 3 : 1 on it will. Band 25."),
+    Reading("shelf.acid_loss_pct_day", "Fizz lost a day, open", "%/day", "practice", "piece",
+            "Fast acid a naked piece loses on the shelf in your room's air. Within a factor of 3."),
+    Reading("cost.full_piece", "Per piece, all in", "USD", "exact", "piece", "With packaging, labour and overhead."),
+    Reading("cost.per_active_g", "Per gram of active", "USD", "exact", "batch", "All ingredients over the active surfactant."),
     Reading("cost.batch", "Batch", "USD", "exact", "batch", "Own prices where entered, else the middle of the reference band."),
     Reading("cost.piece", "Per piece", "USD", "exact", "piece", "Batch cost over what is left after loss, times the piece."),
     Reading("cost.bath", "Per bath", "USD", "exact", "dose", "Cost of a piece times the share of it used in one bath."),

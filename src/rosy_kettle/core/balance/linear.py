@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from rosy_kettle.core.balance.task import Point, Task
-from rosy_kettle.core.palette import FloatArray
+from rosy_kettle.core.palette import BoolArray, FloatArray
 
 __all__ = ["Step", "linear_step"]
 
@@ -25,7 +26,10 @@ class Step:
     pull_high: FloatArray
 
 
-def linear_step(task: Task, now: Point, trust: float, margin: float, ends: tuple[FloatArray, FloatArray] | None = None) -> Step:
+def linear_step(
+    task: Task, now: Point, trust: float, margin: float,
+    ends: tuple[FloatArray, FloatArray] | None = None, cuts: Sequence[Point] = (),
+) -> Step:  # fmt: skip
     """Return the best point of the linearised problem within reach.
 
     Parameters
@@ -40,6 +44,9 @@ def linear_step(task: Task, now: Point, trust: float, margin: float, ends: tuple
         How far bands are drawn in against each target's size [-]
     ends : tuple or None
         Other ends of the bands, in place of the task's [each its own unit]
+    cuts : Sequence
+        Points that were tried in vain; where one missed a target, its own slopes bind that target too, so that a kink
+        is seen from both of its sides
 
     Returns
     -------
@@ -60,12 +67,10 @@ def linear_step(task: Task, now: Point, trust: float, margin: float, ends: tuple
     if task.chases:
         cost[:n] += task.sign * slopes[-1]
         cost[n : 2 * n] -= task.sign * slopes[-1]
-    moving = slopes[:m] @ (now.mass_g - task.start_g)
-    offset = np.nan_to_num(now.values[:m]) - moving
     above, below = np.isfinite(high), np.isfinite(low)
-    plain = np.hstack((slopes[:m], -slopes[:m]))
-    rows = np.vstack((np.hstack((plain, -np.eye(m)))[above], np.hstack((-plain, -np.eye(m)))[below]))
-    limits = np.concatenate(((high - offset)[above], (offset - low)[below]))
+    blocks = [_rows(task, now, low, high, above, below)]
+    blocks += [_rows(task, cut, low, high, cut.values[:m] > high, cut.values[:m] < low) for cut in cuts]
+    rows, limits = np.vstack([block[0] for block in blocks]), np.concatenate([block[1] for block in blocks])
     up = np.minimum(task.high_g, now.mass_g + trust * task.size_g) - task.start_g
     down = np.maximum(task.low_g, now.mass_g - trust * task.size_g) - task.start_g
     bounds = np.zeros((2 * n + m, 2))
@@ -77,6 +82,20 @@ def linear_step(task: Task, now: Point, trust: float, margin: float, ends: tuple
     if done.x is None:
         return Step(now.mass_g, pull_low, pull_high)
     marginals = -np.asarray(done.ineqlin.marginals, dtype=np.float64)
-    pull_high[above], pull_low[below] = marginals[: above.sum()], marginals[above.sum() :]
+    own = int(above.sum() + below.sum())
+    pull_high[above], pull_low[below] = marginals[: above.sum()], marginals[above.sum() : own]
     moves = np.asarray(done.x, dtype=np.float64)
     return Step(np.clip(task.start_g + moves[:n] - moves[n : 2 * n], task.low_g, task.high_g), pull_low, pull_high)
+
+
+def _rows(
+    task: Task, at: Point, low: FloatArray, high: FloatArray, above: BoolArray, below: BoolArray
+) -> tuple[FloatArray, FloatArray]:
+    """Rows of the program that keep chosen targets under their upper and over their lower ends, seen from one point."""
+    m = task.scales.size
+    slopes = np.nan_to_num(at.slopes[:m])
+    offset = np.nan_to_num(at.values[:m]) - slopes @ (at.mass_g - task.start_g)
+    plain = np.hstack((slopes, -slopes))
+    slack = -np.eye(m)
+    rows = np.vstack((np.hstack((plain, slack))[above], np.hstack((-plain, slack))[below]))
+    return rows, np.concatenate(((high - offset)[above], (offset - low)[below]))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from rosy_kettle.core.balance.linear import CHANGE_TIE_BREAK, ELASTIC_WEIGHT, linear_step
@@ -16,7 +18,9 @@ __all__ = ["balance"]
 ROUNDS = 10
 FIRST_TRUST, SMALLEST_TRUST = 1.0, 0.003  # how far a line may move in one round, against its own size [-]
 RESTORING_ROUNDS, RESTORING_TRUST = 4, 0.3
+MOST_CUTS, CUTS_BEFORE_SHRINKING = 4, 2  # rejected points remembered; how many before the reach is shortened
 STILL = 1e-5  # a round that moves less than this share of the batch changes nothing [-]
+DIGITS = 9  # of a gram, so that 28.7 is 28.7
 MET_WITHIN = 1e-6  # of a target's own size [-]
 OUT_OF_REACH = 0.01  # missed by more than this of its size before rounding, a target is not met by a margin [-]
 MARGINS = (0.004, 0.015)  # of a target's size kept in hand, so that rounding to the scale cannot undo it [-]
@@ -60,28 +64,30 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
 
 def _approach(task: Task, start: Point, margin: float) -> Point:
     """Linearise, solve, check with the true model; keep a step only if it helps."""
-    now, trust = start, FIRST_TRUST
+    now, trust, cuts = start, FIRST_TRUST, list[Point]()
     merit = _merit(task, now, margin)
     for _ in range(ROUNDS):
-        step = task.look(linear_step(task, now, trust, margin).mass_g)
+        step = task.look(linear_step(task, now, trust, margin, cuts=cuts).mass_g)
         moved = float(np.abs(step.mass_g - now.mass_g).max() / task.start_g.sum())
         new_merit = _merit(task, step, margin)
         if new_merit < merit - 1e-9:
             now, merit = step, new_merit
         elif moved >= STILL:
-            trust /= 3
+            # A kink lies between: look at it from the far side too, before reaching less far.
+            trust = trust if len(cuts) % CUTS_BEFORE_SHRINKING else trust / 3
+            cuts = [*cuts, step][-MOST_CUTS:]
         if moved < STILL or trust < SMALLEST_TRUST:
             break
-    return _restore(task, now, margin)
+    return _restore(task, now, margin, cuts)
 
 
-def _restore(task: Task, now: Point, margin: float) -> Point:
+def _restore(task: Task, now: Point, margin: float, cuts: Sequence[Point] = ()) -> Point:
     """Close what little linearisation left open: a few short steps that count only missed targets."""
     for _ in range(RESTORING_ROUNDS):
         missed = float(task.shortfall(now.values, margin).sum())
         if missed <= MET_WITHIN:
             break
-        step = task.look(linear_step(task, now, RESTORING_TRUST, margin).mass_g)
+        step = task.look(linear_step(task, now, RESTORING_TRUST, margin, cuts=cuts).mass_g)
         if float(task.shortfall(step.values, margin).sum()) >= missed:
             break
         now = step
@@ -100,5 +106,5 @@ def _round(task: Task, mass_g: FloatArray) -> FloatArray:
     step = task.problem.step_g
     free = task.high_g > task.low_g
     still = np.abs(mass_g - task.start_g) < step / 2
-    rounded = np.clip(np.round(mass_g / step) * step, np.maximum(0.0, task.low_g), task.high_g)
+    rounded = np.clip(np.round(np.round(mass_g / step) * step, DIGITS), np.maximum(0.0, task.low_g), task.high_g)
     return np.where(free & ~still, rounded, np.where(free, task.start_g, task.low_g))
