@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import asdict, replace
 
 import pytest
 
 from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Line, Piece, Portion, Tables, Use
+from rosy_kettle.core.records import Formula, Line, Piece, Portion, Product, Room, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula, make_lines
 
 Judge = Callable[[Formula], Evaluation]
+METHODS = (
+    "glycerin-dough", "betaine-dough", "butter-dough", "moulded-truffle", "melt", "damp-press", "loose-dust", "pre-dried-surfactant",
+)  # fmt: skip
 
 
 def test_an_empty_formula_has_null_readings_with_the_reason(judge: Judge) -> None:
@@ -125,3 +129,19 @@ def test_one_ingredient_alone_is_judged(judge: Judge, ingredient: str) -> None:
     result = judge(make_lines((ingredient, "100", "g")))
     assert result.dough is not None
     assert result.dough.state is not None
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_every_ingredient_alone_in_every_method_gives_finite_readings(tables: Tables, method: str) -> None:
+    """One ingredient only, a kilo of it, in a cold room, damp air and a baby bath: readings or reasons, never NaN."""
+    for index, name in enumerate(tables.ingredients):
+        formula = make_formula(method, **{name: 1000})
+        extremes = (
+            (Room(5, 95), Use(tub_l=8, bath_c=20)),
+            (Room(35, 5), Use(tub_l=400, bath_c=45, hardness="ro-rain")),
+        )
+        room, use = extremes[index % 2]
+        result = evaluate(replace(formula, room=room, use=use, product=Product(markets=("US", "EU", "UK"))), tables, "sale")
+        json.dumps(asdict(result), allow_nan=False)
+        for value in (result.firmness.at_20_c, result.lather.score, result.feel.ring, result.drying.hours):
+            assert value is None or value >= 0, name

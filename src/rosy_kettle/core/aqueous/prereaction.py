@@ -47,7 +47,7 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
     return 1 - exp(-mix.water_share / mix.fast_acid_share)
 
 
-def puff(mix: Mix) -> Puff:
+def puff(mix: Mix, *, dried_first: bool) -> Puff:
     """Return how far a dough lifts while resting.
 
     .. math:: L = 40 (1 - e^{-a/2})(1 - e^{-w/3})
@@ -56,12 +56,16 @@ def puff(mix: Mix) -> Puff:
     ----------
     mix : Mix
         The formula
+    dried_first : bool
+        Whether the water is dried off before the acid goes in
 
     Returns
     -------
     Puff
         Lift [%]; a is fast acid as citric acid, at most the bicarbonate [%], w is free water [%]
     """
+    if dried_first:
+        return Puff(0.0, 0.0)
     palette = mix.palette
     acid_pct = 100 * CITRIC_G_PER_EQ * mix.of(palette.acid_mol_g * palette.is_fast_acid) / mix.total_g
     soda_pct = 100 * mix.of(palette.carbon_mol_g > 0) / mix.total_g

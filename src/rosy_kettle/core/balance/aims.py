@@ -163,8 +163,8 @@ class _Look:
         if name == "stickiness":
             return stickiness(self.mix, setting.judged_c)
         if name == "puff_pct":
-            return puff(self.mix).standing_pct
-        return puff(self.mix).stirred_pct if name == "puff_stirred_pct" else None
+            return puff(self.mix, dried_first=setting.dried_first).standing_pct
+        return puff(self.mix, dried_first=setting.dried_first).stirred_pct if name == "puff_stirred_pct" else None
 
     def firmness(self, name: str) -> float | None:
         """Firmness at one temperature, without its band."""

@@ -25,7 +25,7 @@ def mass_for(
     mass_g : FloatArray
         Masses now, shape (n,) [g]
     index : int
-        The line that may move
+        The line that may move [-]
     wish : float
         Value wanted [reading's unit]
     bounds_g : tuple

@@ -71,9 +71,10 @@ def _approach(task: Task, start: Point, margin: float) -> Point:
         moved = float(np.abs(step.mass_g - now.mass_g).max() / task.start_g.sum())
         new_merit = _merit(task, step, margin)
         if new_merit < merit - 1e-9:
-            now, merit = step, new_merit
+            now, merit, cuts = step, new_merit, []
         elif moved >= STILL:
-            # A kink lies between: look at it from the far side too, before reaching less far.
+            # A kink lies between: look at it from the far side too, before reaching less far. Smooth bends need no such
+            # memory, and it would hold them back, so it ends with the next step that helps.
             trust = trust if len(cuts) % CUTS_BEFORE_SHRINKING else trust / 3
             cuts = [*cuts, step][-MOST_CUTS:]
         if moved < STILL or trust < SMALLEST_TRUST:

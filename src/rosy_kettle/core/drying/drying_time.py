@@ -33,7 +33,9 @@ class Drying:
     reason: str | None
 
 
-def drying_time(mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct: float, *, loose: bool) -> Drying:
+def drying_time(
+    mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct: float, *, loose: bool, dried_first: bool = False
+) -> Drying:
     """Return how long a piece takes to dry or set.
 
     .. math:: t = \\max(t_{fat}, t_{water}, t_{alcohol}) + t_{glycerin}
@@ -50,6 +52,8 @@ def drying_time(mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct:
         Relative humidity [%]
     loose : bool
         Whether it is left as dust
+    dried_first : bool
+        Whether the surfactants' water was dried off before the piece was made
 
     Returns
     -------
@@ -62,10 +66,11 @@ def drying_time(mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct:
     """
     humidity = humidity_pct / 100
     ceiling = _ceiling(mix)
-    reason = _why_not(mix, humidity, ceiling, room_c)
+    water = _water_share(mix, dried_first=dried_first)
+    reason = _why_not(mix, water, humidity, ceiling, room_c)
     if reason:
         return Drying(None, None, None, dries=False, reason=reason)
-    hours = DUST_HOURS if loose else _hours(mix, half_thickness_mm, room_c, humidity, ceiling)
+    hours = DUST_HOURS if loose else _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling)
     low, high = WIDE if mix.humectant_share > 0.15 or humidity > 0.65 else NARROW  # noqa: PLR2004 - where makers' reports scatter
     return Drying(hours, low * hours, high * hours, dries=True, reason=None)
 
@@ -78,9 +83,15 @@ def _ceiling(mix: Mix) -> float:
     return min(points)
 
 
-def _hours(mix: Mix, h: float, room_c: float, humidity: float, ceiling: float) -> float:
+def _water_share(mix: Mix, *, dried_first: bool) -> float:
+    if not dried_first:
+        return mix.water_share
+    return mix.of(mix.palette.free_water_known * (mix.palette.role != "surfactant")) / mix.total_g
+
+
+def _hours(mix: Mix, water_share: float, h: float, room_c: float, humidity: float, ceiling: float) -> float:
     resistance = 0.45 / max(DAMP_MARGIN, ceiling - humidity) * 2 ** ((21 - room_c) / 10)
-    water, alcohol = 100 * mix.water_share, 100 * mix.alcohol_share
+    water, alcohol = 100 * water_share, 100 * mix.alcohol_share
     t_water = 24 * sqrt(water / 6) * (h / 16) * resistance * min(1.0, water / 0.3)
     t_alcohol = 7 * sqrt(alcohol / 6) * (h / 16) * 2 ** ((21 - room_c) / 12)
     t_glycerin = 2.2 * max(0.0, 100 * mix.humectant_share - 5) * resistance
@@ -90,10 +101,10 @@ def _hours(mix: Mix, h: float, room_c: float, humidity: float, ceiling: float) -
     return max(t_fat, t_water, t_alcohol) + t_glycerin
 
 
-def _why_not(mix: Mix, humidity: float, ceiling: float, room_c: float) -> str | None:
+def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room_c: float) -> str | None:
     if mix.demand_ml <= 0 and mix.fat_g <= 0:
         return "there is neither powder nor fat to hold a piece"
-    draws = mix.water_share >= WATER_THAT_MATTERS or mix.humectant_share > HUMECTANT_THAT_MATTERS
+    draws = water_share >= WATER_THAT_MATTERS or mix.humectant_share > HUMECTANT_THAT_MATTERS
     if humidity >= ceiling - DAMP_MARGIN and draws:
         return "the air is too damp: closed container, dehumidifier"
     setting = 0.15 + 0.15 * mix.carried

@@ -110,7 +110,7 @@ def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough,
         missing.append(Missing("dough.saturation", None, None, "no powder that drinks"))
         missing.append(Missing("dough.stickiness", None, None, "no powder that drinks"))
     half_width = _half_width(mix, spread, fill, judged.saturation)
-    lift = puff(mix)
+    lift = puff(mix, dried_first=setting.dried_first)
     return replace(
         unknown,
         saturation=judged.saturation,

@@ -11,7 +11,6 @@ from rosy_kettle.core.records.evaluation import Fizz
 __all__ = ["read_fizz"]
 
 CO2_G_MOL = 44.009  # molar mass of carbon dioxide [g/mol]; IUPAC standard atomic weights
-DRIED_FIRST = "pre-dried-surfactant"  # this method dries its water off before the acid goes in
 
 
 def read_fizz(mix: Mix, setting: Setting) -> Fizz:
@@ -41,5 +40,5 @@ def read_fizz(mix: Mix, setting: Setting) -> Fizz:
         base_to_acid=gas.base_to_acid,
         bicarbonate_left_g=gas.bicarbonate_left_g,
         brisk_mol_per_100_g=100 * gas.brisk_co2_mol / mix.total_g,
-        prereaction_share=prereaction_share(mix, dried_first=setting.method.id == DRIED_FIRST),
+        prereaction_share=prereaction_share(mix, dried_first=setting.dried_first),
     )

@@ -69,8 +69,9 @@ def read_drying(mix: Mix, setting: Setting) -> Dry:
     """
     assumed = setting.assumed
     dry = drying_time(
-        mix, assumed.half_thickness_mm, assumed.room_c, assumed.humidity_pct, loose=setting.method.id == "loose-dust"
-    )
+        mix, assumed.half_thickness_mm, assumed.room_c, assumed.humidity_pct,
+        loose=setting.method.id == "loose-dust", dried_first=setting.dried_first,
+    )  # fmt: skip
     return Dry(dry.hours, dry.low_hours, dry.high_hours, dry.dries, dry.reason)
 
 

@@ -29,6 +29,11 @@ class Setting:
         return self.assumed.room_c if self.method.judged_at_c is None else self.method.judged_at_c
 
     @property
+    def dried_first(self) -> bool:
+        """Whether the method dries the surfactant's water off before the acid goes in."""
+        return self.method.id == "pre-dried-surfactant"
+
+    @property
     def wet_c(self) -> float:
         """Temperature of the wet phase as it is poured [°C]."""
         if self.formula.heat.wet_c is not None:
