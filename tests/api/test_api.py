@@ -276,3 +276,96 @@ def test_the_demo_covers_all_methods_and_one_goes_wrong(demo_client: FlaskClient
     assert len({each["method"] for each in formulas}) == 8
     assert any(each["fits"] is False for each in formulas)
     assert sum(each["fits"] is True for each in formulas) >= 8
+
+
+def test_a_lever_an_explanation_a_balance_and_a_swap_by_the_api(demo_client: FlaskClient) -> None:
+    formula = demo_client.get("/api/formulas/1").json["formula"]
+    wish = {"formula": formula, "reading": "lather.score", "low": 75, "high": 90}
+    levers = demo_client.post("/api/levers", json=wish).json["levers"]
+    assert levers[0]["effects"]
+    explained = demo_client.post("/api/explanations", json=wish).json
+    assert explained["page"] == "lather"
+    assert len(explained["contributions"]) == len(formula["portions"][0]["lines"])
+    assert all(each["source"] for each in explained["constants"])
+    ask = {"formula": formula, "targets": [{"reading": "lather.score", "low": 70}], "objective": "least-change"}
+    balanced = demo_client.post("/api/balances", json=ask).json
+    assert balanced["status"] == "solved"
+    assert balanced["readings_after"]["lather"]["score"] >= 70
+    starch = next(i for i, line in enumerate(formula["portions"][0]["lines"]) if line["ingredient"] == "corn-starch")
+    found = demo_client.post("/api/substitutes", json={"formula": formula, "position": starch}).json["substitutes"]
+    swapped = demo_client.post(
+        "/api/swaps", json={"formula": formula, "position": starch, "ingredient": found[0]["ingredient"]}
+    ).json
+    ids = [line["ingredient"] for line in swapped["formula"]["portions"][0]["lines"]]
+    assert ids[starch] == found[0]["ingredient"]
+
+
+@pytest.mark.parametrize(
+    ("path", "body", "sentence"),
+    [
+        ("levers", {"reading": "lather.charm", "low": 3}, 'no reading "lather.charm"'),
+        ("levers", {"reading": "lather.score", "low": 80, "high": 60}, "above the high end"),
+        ("balances", {"targets": [{"reading": "lather.score"}]}, "lower or an upper end"),
+        ("balances", {"targets": []}, "targets"),
+        ("substitutes", {"position": 99}, "no mass"),
+        ("charts", {"portion": 7}, "no portion 8"),
+    ],
+)
+def test_what_cannot_be_asked_is_refused_in_one_sentence(
+    demo_client: FlaskClient, path: str, body: dict[str, object], sentence: str
+) -> None:
+    formula = demo_client.get("/api/formulas/1").json["formula"]
+    answer = demo_client.post(f"/api/{path}", json={"formula": formula} | body)
+    assert answer.status_code == 422
+    assert sentence in answer.json["message"]
+
+
+def test_charts_are_figures(demo_client: FlaskClient) -> None:
+    names = {each["name"]: each["id"] for each in demo_client.get("/api/formulas").json["formulas"]}
+    formula = demo_client.get(f"/api/formulas/{names['Peat bricks']}").json["formula"]
+    charts = demo_client.post("/api/charts", json={"formula": formula}).json
+    assert len(charts["texture"]) == len(charts["texture_fresh"]) == 51
+    assert charts["cooling"]["path"]
+    assert [stage["stage"] for stage in charts["bath"]] == ["fresh", "step-in", "after 20 min", "aired"]
+    assert {curve["name"] for curve in charts["fats"]} == {"Cocoa butter", "Shea butter"}
+
+
+def test_profiles_are_offered_made_changed_and_taken_away(demo_client: FlaskClient) -> None:
+    offered = {each["id"]: each for each in demo_client.get("/api/profiles").json["profiles"]}
+    assert {"big-foam", "gentle-family", "rich-and-slow", "quick-fizz", "hard-and-shippable", "low-cost", "childrens"} <= set(
+        offered
+    )
+    assert offered["low-cost"]["bands"][0]["reading"] == "cost.piece"
+    band = {"reading": "lather.score", "low": 50, "high": 60}
+    made = demo_client.post("/api/profiles", json={"name": "Loft evening", "bands": [band]})
+    assert made.status_code == 201
+    assert any(each["id"] == "own-loft-evening" for each in made.json["profiles"])
+    crossed = demo_client.put("/api/profiles/own-loft-evening", json={"name": "x", "bands": [band | {"low": 90}]})
+    assert crossed.status_code == 422
+    demo_client.put("/api/profiles/big-foam", json={"name": "Bigger foam", "bands": [band]})
+    back = demo_client.delete("/api/profiles/big-foam").json["profiles"]
+    assert next(each for each in back if each["id"] == "big-foam")["name"] == "Big foam"
+    demo_client.delete("/api/profiles/own-loft-evening")
+    assert demo_client.delete("/api/profiles/own-loft-evening").status_code == 404
+
+
+def test_a_comparison_names_the_line_that_made_drying_longer(client: FlaskClient) -> None:
+    saved = client.post("/api/formulas", json=SCOOP).json
+    client.post(f"/api/formulas/{saved['id']}/versions", json={"note": "as it was"})
+    wetter = json.loads(json.dumps(saved["formula"]))
+    for line in wetter["portions"][0]["lines"]:
+        if line["ingredient"] == "glycerin":
+            line["amount"] = "120"
+    client.put(f"/api/formulas/{saved['id']}", json={"revision": saved["revision"], "formula": wetter})
+    found = client.get(f"/api/formulas/{saved['id']}/comparison?first=1&second=2").json
+    drying = next(each for each in found["readings"] if each["reading"] == "drying.hours")
+    assert drying["second"] is None or drying["second"] > drying["first"]
+    firm = next(each for each in found["readings"] if each["reading"] == "dough.saturation")
+    assert firm["causes"][0]["ingredient"] == "glycerin"
+    assert (
+        client.get(f"/api/formulas/{saved['id']}/versions/1").json["portions"][0]["lines"]
+        == saved["formula"]["portions"][0]["lines"]
+    )
+    branched = client.post(f"/api/formulas/{saved['id']}/versions/1/branch", json={"name": "Another way"})
+    assert branched.status_code == 201
+    assert client.get(f"/api/formulas/{saved['id']}/versions/9").status_code == 404

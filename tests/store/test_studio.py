@@ -24,6 +24,7 @@ from rosy_kettle.store.formulas import (
     save_formula,
 )
 from rosy_kettle.store.ingredients import list_prices, set_price
+from rosy_kettle.usecases.read_profiles import read_profiles
 from rosy_kettle.usecases.seed_demo import reset_demo, seed_demo
 from tests.conftest import make_formula
 
@@ -168,7 +169,22 @@ def test_an_older_file_is_copied_before_it_is_migrated(tmp_path: Path) -> None:
     older.close()
     with pytest.raises(Exception, match="0000"):
         open_studio(tmp_path)
-    assert (tmp_path / "studio-before-0001.sqlite3").exists(), "the copy is made before anything is touched"
+    assert list(tmp_path.glob("studio-before-*.sqlite3")), "the copy is made before anything is touched"
+
+
+def test_a_studio_of_the_first_version_is_migrated_and_keeps_its_formulas(tmp_path: Path) -> None:
+    first = open_studio(tmp_path)
+    seed_demo(first)
+    first.close()
+    with sqlite3.connect(tmp_path / "studio.sqlite3") as older:
+        older.executescript("DROP TABLE profiles; UPDATE alembic_version SET version_num='0001';")
+    older.close()
+    second = open_studio(tmp_path)
+    with second.reading() as session:
+        assert len(list_formulas(session)) >= 8
+        assert {profile.id for profile in read_profiles(session)} >= {"big-foam", "childrens"}
+    second.close()
+    assert (tmp_path / "studio-before-0002.sqlite3").exists()
 
 
 def test_a_file_that_is_no_studio_is_refused_in_words(tmp_path: Path) -> None:

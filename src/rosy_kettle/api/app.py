@@ -9,7 +9,7 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.exceptions import NotFound
 
-from rosy_kettle.api import errors, evaluations, formulas, ingredients, reference
+from rosy_kettle.api import changes, errors, evaluations, formulas, ingredients, profiles, reference
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.store import Studio
@@ -39,7 +39,7 @@ def create_app(studio: Studio) -> OpenAPI:
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["studio"] = studio
     errors.register_errors(app)
-    for part in (reference, evaluations, formulas, ingredients):
+    for part in (reference, evaluations, changes, formulas, profiles, ingredients):
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
@@ -9,18 +11,31 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.evaluations import RunSheetAnswer
 from rosy_kettle.api.schemas.formulas import (
+    Branch,
+    ComparisonAnswer,
+    ComparisonQuery,
     FormulaAnswer,
     FormulaList,
     FormulaPath,
     FormulaSave,
     RunSheetQuery,
     VersionKeep,
+    VersionPath,
     VersionSummary,
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.plan import make_run_sheet
+from rosy_kettle.core.why.compare import compare
 from rosy_kettle.files import FormulaFile, formula_to_file
-from rosy_kettle.store.formulas import FormulaRow, delete_formula, find_formula, keep_version, record_of, restore_formula
+from rosy_kettle.store.formulas import (
+    FormulaRow,
+    delete_formula,
+    find_formula,
+    find_version,
+    keep_version,
+    record_of,
+    restore_formula,
+)
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.list_formulas import glance_at_formulas
 from rosy_kettle.usecases.save_formula import store_formula, store_new_formula
@@ -104,3 +119,29 @@ def run_sheet(path: FormulaPath, query: RunSheetQuery) -> Response:
         formula = record_of(find_formula(session, path.formula_id))
         tables = studio_tables(session)
     return respond(make_run_sheet(formula, tables, query.pieces, query.piece_mass_g, query.tool, query.scoop_fill))
+
+
+@blueprint.get("/<int:formula_id>/versions/<int:number>", summary="One version of a formula", responses={200: FormulaFile})
+def version(path: VersionPath) -> Response:
+    with current_studio().reading() as session:
+        row = find_formula(session, path.formula_id)
+        return respond(formula_to_file(record_of(row, find_version(row, path.number))))
+
+
+@blueprint.get("/<int:formula_id>/comparison", summary="Two versions side by side", responses={200: ComparisonAnswer})
+def comparison(path: FormulaPath, query: ComparisonQuery) -> Response:
+    with current_studio().reading() as session:
+        row = find_formula(session, path.formula_id)
+        first, second = (record_of(row, find_version(row, number)) for number in (query.first, query.second))
+        tables = studio_tables(session)
+    return respond(compare(first, second, tables))
+
+
+@blueprint.post(
+    "/<int:formula_id>/versions/<int:number>/branch", summary="Begin a formula from a version", responses={201: FormulaAnswer}
+)
+def branch(path: VersionPath, body: Branch) -> Response:
+    with current_studio().writing() as session:
+        row = find_formula(session, path.formula_id)
+        start = replace(record_of(row, find_version(row, path.number)), name=body.name)
+        return respond(_answer(store_new_formula(session, start, studio_tables(session))), 201)

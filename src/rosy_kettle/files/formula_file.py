@@ -109,6 +109,7 @@ class FormulaFile(Shape):
     name: Annotated[str, Field(max_length=200)] = "Untitled"
     method: MethodId = "betaine-dough"
     batch_g: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)] = 1000.0
+    profile: Annotated[str, Field(max_length=80)] | None = None
     portions: list[PortionFile] = []
     piece: PieceFile = PieceFile()
     use: UseFile = UseFile()
@@ -179,6 +180,7 @@ def formula_from_file(file: FormulaFile) -> Formula:
         portions=portions,
         method=file.method,
         batch_g=file.batch_g,
+        profile=file.profile,
         piece=Piece(**file.piece.model_dump()),
         use=Use(**file.use.model_dump()),
         room=Room(**file.room.model_dump()),
@@ -195,6 +197,7 @@ def formula_to_file(formula: Formula) -> FormulaFile:
             "name": formula.name,
             "method": formula.method,
             "batch_g": formula.batch_g,
+            "profile": formula.profile,
             "portions": [
                 {
                     "name": portion.name,

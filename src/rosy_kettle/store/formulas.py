@@ -191,9 +191,23 @@ def record_of(row: FormulaRow, version: VersionRow | None = None) -> Formula:
     settings = {name: kind(**source.settings.get(name, {})) for name, kind in SETTINGS.items()}
     return Formula(
         name=row.name, portions=portions, method=source.method, batch_g=source.batch_g,
-        product=product_from_data(source.settings.get("product", {})),
+        profile=source.settings.get("profile"), product=product_from_data(source.settings.get("product", {})),
         making=Making(**{name: Decimal(text) for name, text in source.settings.get("making", {}).items()}), **settings,
     )  # fmt: skip
+
+
+def find_version(row: FormulaRow, number: int) -> VersionRow:
+    """Return one version of a formula.
+
+    Raises
+    ------
+    NotFoundError
+        If it has no such version.
+    """
+    found = next((version for version in row.versions if version.number == number), None)
+    if found is None:
+        raise NotFoundError(f"{row.name} has no version {number}.", noun="version", id=number)
+    return found
 
 
 def _line(row: LineRow) -> Line:
@@ -217,6 +231,7 @@ def _fill(version: VersionRow, formula: Formula, grams: dict[int, float]) -> Non
         name: {slot: getattr(getattr(formula, name), slot) for slot in kind.__slots__} for name, kind in SETTINGS.items()
     } | {
         "product": product_to_data(formula.product),
+        "profile": formula.profile,
         "making": {slot: str(getattr(formula.making, slot)) for slot in Making.__slots__},
     }
     version.portions.clear()

@@ -35,6 +35,7 @@ class FormulaGlance:
     fits: bool | None
     """Whether every portion is in a wanted state; None where it cannot be said."""
     ingredients: tuple[str, ...]
+    cost_piece: str | None
 
 
 def glance_at_formulas(session: Session) -> list[FormulaGlance]:
@@ -44,7 +45,7 @@ def glance_at_formulas(session: Session) -> list[FormulaGlance]:
 
 
 def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
-    doughs, mass_g = _doughs(formula, tables)
+    doughs, mass_g, cost_piece = _doughs(formula, tables)
     first = doughs[0] if doughs else None
     method = tables.methods[formula.method]
     names = [
@@ -66,14 +67,15 @@ def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
         wanted_states=first.wanted.states if first else method.wanted.states,
         fits=all(dough.state in dough.wanted.states for dough in doughs) if doughs else None,
         ingredients=tuple(dict.fromkeys(names)),
+        cost_piece=cost_piece,
     )
 
 
-def _doughs(formula: Formula, tables: Tables) -> tuple[list[Dough], float]:
+def _doughs(formula: Formula, tables: Tables) -> tuple[list[Dough], float, str | None]:
     """Doughs of all portions; none while an amount is half typed or nothing is weighed."""
     try:
         result = evaluate(formula, tables)
     except WorkbenchError:
-        return [], 0.0
+        return [], 0.0, None
     blocks = result.portions or (result,)
-    return [block.dough for block in blocks if block.dough and block.dough.state], result.mass_g
+    return [block.dough for block in blocks if block.dough and block.dough.state], result.mass_g, result.cost.piece

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/balances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The least change that meets wanted bands */
+        post: operations["changes_find_balance_balances_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Curves behind the readings */
+        post: operations["changes_draw_charts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluations": {
         parameters: {
             query?: never;
@@ -15,6 +49,23 @@ export interface paths {
         put?: never;
         /** All readings of a formula, stored or not */
         post: operations["evaluations_evaluate_evaluations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/explanations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a reading is made of */
+        post: operations["changes_explain_explanations_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -53,6 +104,23 @@ export interface paths {
         post?: never;
         /** Put a formula aside */
         delete: operations["formulas_delete__int_formula_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two versions side by side */
+        get: operations["formulas_comparison__int_formula_id__comparison_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -103,6 +171,40 @@ export interface paths {
         put?: never;
         /** Keep the version being worked on */
         post: operations["formulas_keep__int_formula_id__versions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/versions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One version of a formula */
+        get: operations["formulas_version__int_formula_id__versions__int_number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/versions/{number}/branch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a formula from a version */
+        post: operations["formulas_branch__int_formula_id__versions__int_number__branch_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -215,6 +317,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/levers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Single changes that bring a reading where it is wanted */
+        post: operations["changes_find_levers_levers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/profiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All profiles */
+        get: operations["profiles_list__get"];
+        put?: never;
+        /** Make a profile */
+        post: operations["profiles_create_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/profiles/{profile_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a profile */
+        put: operations["profiles_change__string_profile_id__put"];
+        post?: never;
+        /** Take an own profile away, or a change back */
+        delete: operations["profiles_remove__string_profile_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings": {
         parameters: {
             query?: never;
@@ -266,6 +421,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/substitutes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What could stand in for a line */
+        post: operations["changes_find_substitutes_substitutes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Swap one line and balance with least change */
+        post: operations["changes_swap_swaps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -311,6 +500,92 @@ export interface components {
             way: string;
         };
         /**
+         * BalanceAnswer
+         * @description Lines before and after, readings before and after, conflicts, marginals.
+         */
+        BalanceAnswer: components["schemas"]["BalanceResult"];
+        /**
+         * BalanceAsk
+         * @description A formula, what is wanted of it, and what must stay.
+         */
+        BalanceAsk: {
+            /**
+             * Bounds G
+             * @default {}
+             */
+            bounds_g?: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Locks
+             * @default []
+             */
+            locks?: string[];
+            /**
+             * Objective
+             * @default least-change
+             * @enum {string}
+             */
+            objective?: "least-change" | "cheapest" | "gentlest" | "most-lather";
+            /** Targets */
+            targets: components["schemas"]["BandAsk"][];
+        };
+        /**
+         * BalanceResult
+         * @description How it ended. ``lines`` lists all lines, ``changes`` those that moved.
+         */
+        BalanceResult: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["Conflict"][];
+            /** Lines */
+            lines: components["schemas"]["Change"][];
+            /**
+             * Marginals
+             * @default []
+             */
+            marginals: components["schemas"]["Marginal"][];
+            readings_after: components["schemas"]["Evaluation"];
+            readings_before: components["schemas"]["Evaluation"];
+            /** Status */
+            status: string;
+        };
+        /**
+         * Band
+         * @description What is wanted of one reading; None is open.
+         */
+        Band: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Reading */
+            reading: string;
+        };
+        /**
+         * BandAsk
+         * @description A target band.
+         */
+        BandAsk: {
+            /**
+             * High
+             * @default null
+             */
+            high?: number | null;
+            /**
+             * Low
+             * @default null
+             */
+            low?: number | null;
+            /** Reading */
+            reading: string;
+        };
+        /**
          * Bath
          * @description pH of one dose in the tub. Step-in and soak are what the bather meets.
          */
@@ -342,6 +617,40 @@ export interface components {
             ph_stepin?: number | null;
         };
         /**
+         * BathStage
+         * @description pH at one stage of the bath; low and high are its band.
+         */
+        BathStage: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Ph */
+            ph: number | null;
+            /** Stage */
+            stage: string;
+        };
+        /**
+         * Branch
+         * @description A formula of its own from a version.
+         */
+        Branch: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Cause
+         * @description What one change alone does to a reading of the first formula.
+         */
+        Cause: {
+            /** Ingredient */
+            ingredient: string | null;
+            /** Moves */
+            moves: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * CertificateFile
          * @description A scent's certificate; null is not known.
          */
@@ -370,6 +679,74 @@ export interface components {
             limit_pct: number | null;
         };
         /**
+         * Change
+         * @description One line before and after.
+         */
+        Change: {
+            /** After G */
+            after_g: number;
+            /** Before G */
+            before_g: number;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position?: number;
+        };
+        /**
+         * Charts
+         * @description Everything that can be drawn of one formula; empty where it says nothing.
+         */
+        Charts: {
+            /** Bath */
+            bath: components["schemas"]["BathStage"][];
+            /** Bath C */
+            bath_c: number;
+            cooling: components["schemas"]["CoolingClock"] | null;
+            /** Fats */
+            fats: components["schemas"]["FatCurve"][];
+            /** Foam */
+            foam: components["schemas"]["FoamPoint"][];
+            /** Judged C */
+            judged_c: number;
+            /** Room C */
+            room_c: number;
+            /** Solid */
+            solid: components["schemas"]["SolidPoint"][];
+            /** Texture */
+            texture: components["schemas"]["DoughPoint"][];
+            /** Texture Fresh */
+            texture_fresh: components["schemas"]["DoughPoint"][];
+            /** Wanted States */
+            wanted_states: string[];
+            /** Window Reason */
+            window_reason: string | null;
+            /** Working Window C */
+            working_window_c: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * ChartsAnswer
+         * @description Curves as figures.
+         */
+        ChartsAnswer: components["schemas"]["Charts"];
+        /**
+         * ChartsAsk
+         * @description A formula to be drawn.
+         */
+        ChartsAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Portion
+             * @default 0
+             */
+            portion?: number;
+        };
+        /**
          * ColourPaperFile
          * @description What is on file for a colour.
          */
@@ -384,6 +761,155 @@ export interface components {
              * @default null
              */
             us_lot: string | null;
+        };
+        /**
+         * ComparedLine
+         * @description Mass of one ingredient in both.
+         */
+        ComparedLine: {
+            /** Changed */
+            changed: boolean;
+            /** First G */
+            first_g: number;
+            /** First Pct */
+            first_pct: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Second G */
+            second_g: number;
+            /** Second Pct */
+            second_pct: number;
+        };
+        /**
+         * ComparedReading
+         * @description One reading in both, and what moved it, the strongest first.
+         */
+        ComparedReading: {
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** First */
+            first: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Reading */
+            reading: string;
+            /** Second */
+            second: number | null;
+            /** Sentence */
+            sentence: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * Comparison
+         * @description Two formulas side by side.
+         */
+        Comparison: {
+            /** Lines */
+            lines: components["schemas"]["ComparedLine"][];
+            /** Readings */
+            readings: components["schemas"]["ComparedReading"][];
+        };
+        /**
+         * ComparisonAnswer
+         * @description Lines and readings side by side, with causes.
+         */
+        ComparisonAnswer: components["schemas"]["Comparison"];
+        /**
+         * Conflict
+         * @description A target that cannot be met with the others, and how far it would have to give.
+         */
+        Conflict: {
+            /**
+             * Against
+             * @default []
+             */
+            against: string[];
+            /** Give */
+            give: number;
+            /** Message */
+            message: string;
+            /** Target */
+            target: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * Constant
+         * @description A figure a reading rests on.
+         */
+        Constant: {
+            /** Confidence */
+            confidence: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * Contribution
+         * @description One line's part in a reading.
+         */
+        Contribution: {
+            /** Adds */
+            adds: number | null;
+            /** Ingredient */
+            ingredient: string;
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Position */
+            position: number;
+            /** Without */
+            without: number | null;
+        };
+        /**
+         * CoolingClock
+         * @description Minutes until the dough enters the window from above, and until it is too stiff; each as fast and slow end.
+         */
+        CoolingClock: {
+            /** From C */
+            from_c: number;
+            /** Path */
+            path: components["schemas"]["CoolingPoint"][];
+            /** Ready Min */
+            ready_min: [
+                number,
+                number
+            ] | null;
+            /** Sentence */
+            sentence: string;
+            /** Stiff Min */
+            stiff_min: [
+                number,
+                number
+            ] | null;
+            /** Window C */
+            window_c: [
+                number,
+                number
+            ];
+        };
+        /**
+         * CoolingPoint
+         * @description Temperature after some minutes: while the fat is still undercooled, and while it sets and gives off its heat.
+         */
+        CoolingPoint: {
+            /** Minutes */
+            minutes: number;
+            /** Setting C */
+            setting_c: number;
+            /** Undercooled C */
+            undercooled_c: number;
         };
         /**
          * Cost
@@ -534,6 +1060,22 @@ export interface components {
             reason?: string | null;
         };
         /**
+         * Effect
+         * @description A watched reading before and after.
+         */
+        Effect: {
+            /** After */
+            after: number | null;
+            /** Before */
+            before: number;
+            /** Label */
+            label: string;
+            /** Reading */
+            reading: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ErrorAnswer
          * @description What every refused request gets.
          */
@@ -588,6 +1130,28 @@ export interface components {
          * @description All readings.
          */
         EvaluationAnswer: components["schemas"]["Evaluation"];
+        /**
+         * ExplanationAnswer
+         * @description What a reading is made of.
+         */
+        ExplanationAnswer: {
+            /** Constants */
+            constants: components["schemas"]["Constant"][];
+            /** Contributions */
+            contributions: components["schemas"]["Contribution"][];
+            /** Page */
+            page: string;
+        };
+        /**
+         * FatCurve
+         * @description One fat of the formula by its own table.
+         */
+        FatCurve: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["SolidPoint"][];
+        };
         /**
          * Feel
          * @description What one dose leaves in water, on skin and tub.
@@ -697,6 +1261,16 @@ export interface components {
              * @default null
              */
             prereaction_share?: number | null;
+        };
+        /**
+         * FoamPoint
+         * @description Foam some minutes after the tap was opened.
+         */
+        FoamPoint: {
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * FormulaAnswer
@@ -821,6 +1395,11 @@ export interface components {
              */
             product: components["schemas"]["ProductFile"];
             /**
+             * Profile
+             * @default null
+             */
+            profile: string | null;
+            /**
              * @default {
              *       "humidity_pct": 40,
              *       "temperature_c": 21
@@ -852,6 +1431,8 @@ export interface components {
          * @description A formula in one row.
          */
         FormulaGlance: {
+            /** Cost Piece */
+            cost_piece: string | null;
             /** Fits */
             fits: boolean | null;
             /** Id */
@@ -1117,6 +1698,40 @@ export interface components {
             value: number | null;
         };
         /**
+         * Lever
+         * @description One change of one ingredient. ``position`` is None where the ingredient is not in the formula yet.
+         */
+        Lever: {
+            /** After G */
+            after_g: number;
+            /** Before G */
+            before_g: number;
+            /** Disturbance */
+            disturbance: number;
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Ingredient */
+            ingredient: string;
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /** Position */
+            position: number | null;
+            /** Reaches */
+            reaches: boolean;
+            /** Value */
+            value: number;
+        };
+        /**
+         * LeverList
+         * @description Single changes, those that disturb least first.
+         */
+        LeverList: {
+            /** Levers */
+            levers: components["schemas"]["Lever"][];
+        };
+        /**
          * LineFile
          * @description One line. ``ingredient`` is null while a pasted name is not understood.
          */
@@ -1224,6 +1839,20 @@ export interface components {
              * @default 0
              */
             packaging_per_piece: string;
+        };
+        /**
+         * Marginal
+         * @description What a little more of a binding target takes.
+         */
+        Marginal: {
+            /** Cost Per Piece */
+            cost_per_piece: number | null;
+            /** Message */
+            message: string;
+            /** More */
+            more: number;
+            /** Target */
+            target: string;
         };
         /**
          * Measure
@@ -1619,6 +2248,58 @@ export interface components {
             youngest_user_months: number | null;
         };
         /**
+         * Profile
+         * @description Named target bands.
+         */
+        Profile: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Changed */
+            changed: boolean;
+            /** Id */
+            id: string;
+            /** Ledger Profile */
+            ledger_profile: string;
+            /** Name */
+            name: string;
+            /** Ready Made */
+            ready_made: boolean;
+            /** Summary */
+            summary: string;
+        };
+        /**
+         * ProfileList
+         * @description All profiles, ready-made ones first.
+         */
+        ProfileList: {
+            /** Profiles */
+            profiles: components["schemas"]["Profile"][];
+        };
+        /**
+         * ProfileSave
+         * @description A profile as it is wanted.
+         */
+        ProfileSave: {
+            /**
+             * Bands
+             * @default []
+             */
+            bands?: components["schemas"]["BandAsk"][];
+            /**
+             * Ledger Profile
+             * @default adult
+             * @enum {string}
+             */
+            ledger_profile?: "adult" | "family" | "sensitive" | "children";
+            /** Name */
+            name: string;
+            /**
+             * Summary
+             * @default
+             */
+            summary?: string;
+        };
+        /**
          * PropertyView
          * @description One property as the Pantry shows it.
          */
@@ -1655,6 +2336,25 @@ export interface components {
             label: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ReadingAsk
+         * @description A reading of a formula, and what is wanted of it.
+         */
+        ReadingAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * High
+             * @default null
+             */
+            high?: number | null;
+            /**
+             * Low
+             * @default null
+             */
+            low?: number | null;
+            /** Reading */
+            reading: string;
         };
         /**
          * ReadingList
@@ -1894,6 +2594,16 @@ export interface components {
             scent_share?: number | null;
         };
         /**
+         * SolidPoint
+         * @description Solid share of fat and oil at a temperature.
+         */
+        SolidPoint: {
+            /** Solid Pct */
+            solid_pct: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * StateAnswer
          * @description A state of the dough and where it begins.
          */
@@ -1912,6 +2622,86 @@ export interface components {
             chance: number;
             /** State */
             state: string;
+        };
+        /**
+         * Substitute
+         * @description One candidate in place of a line, with the amount that holds what the line was there for.
+         */
+        Substitute: {
+            /** After G */
+            after_g: number;
+            /** Allergen Tags */
+            allergen_tags: string[];
+            /** Before G */
+            before_g: number;
+            /** Cost Per Piece Change */
+            cost_per_piece_change: number | null;
+            /** Disturbance */
+            disturbance: number;
+            /** Dust Hazard */
+            dust_hazard: string | null;
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Held */
+            held: string;
+            /** Holds */
+            holds: boolean;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Price Per Kg */
+            price_per_kg: string | null;
+            /** Role */
+            role: string;
+            /** Vegan */
+            vegan: string | null;
+        };
+        /**
+         * SubstituteAsk
+         * @description A line to be replaced.
+         */
+        SubstituteAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Held
+             * @default null
+             */
+            held?: string | null;
+            /** Position */
+            position: number;
+        };
+        /**
+         * SubstituteList
+         * @description Candidates, those that disturb least first.
+         */
+        SubstituteList: {
+            /** Substitutes */
+            substitutes: components["schemas"]["Substitute"][];
+        };
+        /**
+         * SwapAnswer
+         * @description The formula swapped and balanced, and how that went.
+         */
+        SwapAnswer: {
+            formula: components["schemas"]["FormulaFile"];
+            result: components["schemas"]["BalanceResult"];
+        };
+        /**
+         * SwapAsk
+         * @description A line to be replaced, and by what.
+         */
+        SwapAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Held
+             * @default null
+             */
+            held?: string | null;
+            /** Ingredient */
+            ingredient: string;
+            /** Position */
+            position: number;
         };
         /**
          * SynonymSave
@@ -2043,6 +2833,72 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    changes_find_balance_balances_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BalanceAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    changes_draw_charts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartsAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartsAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     evaluations_evaluate_evaluations_post: {
         parameters: {
             query?: {
@@ -2065,6 +2921,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EvaluationAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    changes_explain_explanations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplanationAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2328,6 +3217,59 @@ export interface operations {
             };
         };
     };
+    formulas_comparison__int_formula_id__comparison_get: {
+        parameters: {
+            query: {
+                first: number;
+                second: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of the formula */
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     formulas_restore__int_formula_id__restore_post: {
         parameters: {
             query?: never;
@@ -2446,6 +3388,114 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["VersionKeep"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    formulas_version__int_formula_id__versions__int_number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of the formula */
+                formula_id: number;
+                /** @description Number of the version */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaFile"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    formulas_branch__int_formula_id__versions__int_number__branch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of the formula */
+                formula_id: number;
+                /** @description Number of the version */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Branch"];
             };
         };
         responses: {
@@ -2968,6 +4018,203 @@ export interface operations {
             };
         };
     };
+    changes_find_levers_levers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeverList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    profiles_list__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    profiles_create_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    profiles_change__string_profile_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    profiles_remove__string_profile_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                profile_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     reference_readings_readings_get: {
         parameters: {
             query?: never;
@@ -3055,6 +4302,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"][];
+                };
+            };
+        };
+    };
+    changes_find_substitutes_substitutes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubstituteAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SubstituteList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    changes_swap_swaps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };

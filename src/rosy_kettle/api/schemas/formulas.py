@@ -5,15 +5,16 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, RootModel
 
 from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.core.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
 from rosy_kettle.usecases.list_formulas import FormulaGlance
 
 __all__ = [
-    "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaSave", "RecipeAnswer", "RecipeLine", "RecipeText",
-    "RunSheetQuery", "VersionKeep", "VersionSummary",
+    "Branch", "ComparisonAnswer", "ComparisonQuery", "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaSave",
+    "RecipeAnswer", "RecipeLine", "RecipeText", "RunSheetQuery", "VersionKeep", "VersionPath", "VersionSummary",
 ]  # fmt: skip
 
 
@@ -34,6 +35,29 @@ class VersionKeep(Request):
     """Keep the version being worked on."""
 
     note: Annotated[str, Field(max_length=500)] = ""
+
+
+class VersionPath(FormulaPath):
+    """Which version of which formula."""
+
+    number: Annotated[int, Field(ge=1, le=2**31, description="Number of the version")]
+
+
+class ComparisonQuery(BaseModel):
+    """Two versions to be compared."""
+
+    first: Annotated[int, Field(ge=1, le=2**31)]
+    second: Annotated[int, Field(ge=1, le=2**31)]
+
+
+class Branch(Request):
+    """A formula of its own from a version."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class ComparisonAnswer(RootModel[Comparison]):
+    """Lines and readings side by side, with causes."""
 
 
 class VersionSummary(Response):

@@ -14,7 +14,7 @@ from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = [
     "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "Marginal", "Target", "numeric_readings",
-    "parse_target",
+    "parse_target", "target_of",
 ]  # fmt: skip
 
 OBJECTIVES = ("least-change", "cheapest", "gentlest", "most-lather")
@@ -63,6 +63,8 @@ class Change:
     ingredient: str
     before_g: float
     after_g: float
+    position: int = 0
+    """Index among all lines of the formula."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,14 +128,43 @@ def parse_target(text: str) -> Target:
     else:
         sentence = f'Target "{text[:60]}" must be READING>=N, READING<=N, READING=N or READING=LOW..HIGH.'
         raise InputError(sentence, quantity="target")
-    if target.low is not None and target.high is not None and target.low > target.high:
-        sentence = f'Target "{text[:60]}": the low end {target.low:g} is above the high end {target.high:g}.'
-        raise InputError(sentence, quantity="target")
-    if target.reading not in numeric_readings():
+    return target_of(target.reading, target.low, target.high, text[:60])
+
+
+def target_of(reading: str, low: float | None, high: float | None, text: str = "") -> Target:
+    """Return a target whose reading exists and whose ends are not crossed.
+
+    Parameters
+    ----------
+    reading : str
+        Dotted path of the reading
+    low : float or None
+        Lower end [reading's unit]
+    high : float or None
+        Upper end [reading's unit]
+    text : str
+        How it was written, for the refusal
+
+    Returns
+    -------
+    Target
+        A band with one end at least
+
+    Raises
+    ------
+    InputError
+        If it has no end, the ends are crossed, or the reading is unknown.
+    """
+    named = text or reading[:60]
+    if low is None and high is None:
+        raise InputError(f'Target "{named}" needs a lower or an upper end.', quantity="target")
+    if low is not None and high is not None and low > high:
+        raise InputError(f'Target "{named}": the low end {low:g} is above the high end {high:g}.', quantity="target")
+    if reading not in numeric_readings():
         known = "try lather.score or dough.saturation"
-        sentence = f'Target "{text[:60]}": there is no reading "{target.reading[:40]}"; {known}.'
-        raise InputError(sentence, quantity="target", value=target.reading[:40])
-    return target
+        sentence = f'Target "{named}": there is no reading "{reading[:40]}"; {known}.'
+        raise InputError(sentence, quantity="target", value=reading[:40])
+    return Target(reading, low, high)
 
 
 def numeric_readings() -> set[str]:

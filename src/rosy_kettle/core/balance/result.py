@@ -38,7 +38,8 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool) -> Bala
     BalanceResult
         Evaluated with the true model
     """
-    lines = tuple(Change(id_, float(a), float(b)) for id_, a, b in zip(task.ids, task.start_g, mass_g, strict=True))
+    rows = zip(task.ids, task.start_g.tolist(), mass_g.tolist(), task.positions, strict=True)
+    lines = tuple(Change(*row) for row in rows)
     return BalanceResult(
         status="solved" if met else "infeasible",
         lines=lines,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -16,7 +17,7 @@ from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.records import Formula, Line, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["Point", "Task", "task_of", "with_masses"]
+__all__ = ["Point", "Task", "task_of", "with_masses", "with_masses_at"]
 
 HIGHEST_FACTOR = 3.0  # a line may grow to this many times its present amount unless bounds say otherwise [-]
 SMALLEST_SIZE = 0.01  # a line counts as at least this share of the batch when changes are weighed [-]
@@ -42,6 +43,7 @@ class Task:
     problem: BalanceProblem
     tables: Tables
     ids: tuple[str, ...]
+    positions: tuple[int, ...]
     start_g: FloatArray
     low_g: FloatArray
     high_g: FloatArray
@@ -134,7 +136,7 @@ def task_of(problem: BalanceProblem, tables: Tables) -> Task:
     paths = [target.reading for target in problem.targets]
     extra = [EXTRA_READING[problem.objective]] if problem.objective in EXTRA_READING else []
     task = Task(
-        problem, tables, ids, start_g,
+        problem, tables, ids, tuple(item.position for item in weighed), start_g,
         low_g=np.array([each[0] for each in bounds]),
         high_g=np.array([each[1] for each in bounds]),
         size_g=np.maximum(start_g, SMALLEST_SIZE * start_g.sum()),
@@ -190,3 +192,29 @@ def with_masses(formula: Formula, mass_g: FloatArray) -> Formula:
         for portion in formula.portions
     )  # fmt: skip
     return replace(formula, portions=portions)
+
+
+def with_masses_at(formula: Formula, masses_g: Mapping[int, float]) -> Formula:
+    """Return a formula with some lines in grams; all others stay as typed.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula as typed
+    masses_g : Mapping
+        Mass by index of the line among all lines [g]
+
+    Returns
+    -------
+    Formula
+        With the changed lines weighed
+    """
+    position, portions = 0, []
+    for portion in formula.portions:
+        lines = []
+        for line in portion.lines:
+            mass_g = masses_g.get(position)
+            lines.append(line if mass_g is None else replace(line, amount=f"{mass_g:.10g}", unit="g"))
+            position += 1
+        portions.append(replace(portion, lines=tuple(lines)))
+    return replace(formula, portions=tuple(portions))

@@ -97,6 +97,8 @@ class Formula:
     portions: tuple[Portion, ...]
     method: str = "betaine-dough"
     batch_g: float = 1000.0
+    profile: str | None = None
+    """Id of the profile it is judged by; no reading depends on it."""
     piece: Piece = field(default_factory=Piece)
     use: Use = field(default_factory=Use)
     room: Room = field(default_factory=Room)

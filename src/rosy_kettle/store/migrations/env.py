@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from alembic import context
 
-from rosy_kettle.store import formulas, ingredients
+from rosy_kettle.store import formulas, ingredients, profiles
 from rosy_kettle.store.base import Base
 
-TABLE_MODULES = (formulas, ingredients)  # importing them fills Base.metadata
+TABLE_MODULES = (formulas, ingredients, profiles)  # importing them fills Base.metadata
 
 engine = context.config.attributes["engine"]
 with engine.connect() as connection:

@@ -75,6 +75,7 @@ export function emptyFormula(name = "New formula"): FormulaFile {
     name,
     method: "betaine-dough",
     batch_g: 1000,
+    profile: null,
     portions: [{ name: "body", lines: [], share_pct: null, mass_g: null, split: null }],
     piece: { mass_g: null, half_thickness_mm: null, packing: null },
     use: {

@@ -1,0 +1,100 @@
+"""Levers, explanations, balances, substitutes and charts of a formula as it is typed."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.changes import (
+    BalanceAnswer,
+    BalanceAsk,
+    ChartsAnswer,
+    ChartsAsk,
+    ExplanationAnswer,
+    LeverList,
+    ReadingAsk,
+    SubstituteAsk,
+    SubstituteList,
+    SwapAnswer,
+    SwapAsk,
+)
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.balance import BalanceProblem, balance
+from rosy_kettle.core.balance.problem import target_of
+from rosy_kettle.core.balance.substitute import substitutes, swap_in, with_substitute
+from rosy_kettle.core.balance.task import with_masses_at
+from rosy_kettle.core.charts import charts_of
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.readings import READINGS
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.why import constants_of, contributions, levers
+from rosy_kettle.files import FormulaFile, formula_to_file
+from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.judge_formula import dated
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint("changes", __name__, url_prefix="/api", abp_tags=[Tag(name="changes")], abp_responses={422: ErrorAnswer})
+
+
+def _checked(file: FormulaFile) -> tuple[Formula, Tables]:
+    with current_studio().reading() as session:
+        tables = studio_tables(session)
+    return dated(check_formula(file, tables)), tables
+
+
+@blueprint.post("/levers", summary="Single changes that bring a reading where it is wanted", responses={200: LeverList})
+def find_levers(body: ReadingAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    return respond(LeverList(levers=list(levers(formula, tables, _known(body.reading), body.low, body.high))))
+
+
+@blueprint.post("/explanations", summary="What a reading is made of", responses={200: ExplanationAnswer})
+def explain(body: ReadingAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    reading = _known(body.reading)
+    page = next((each.page for each in READINGS if each.id == reading), "overview")
+    return respond(
+        ExplanationAnswer(
+            contributions=list(contributions(formula, tables, reading)), constants=list(constants_of(reading)), page=page
+        )
+    )
+
+
+@blueprint.post("/balances", summary="The least change that meets wanted bands", responses={200: BalanceAnswer})
+def find_balance(body: BalanceAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    targets = tuple(target_of(band.reading, band.low, band.high) for band in body.targets)
+    bounds = {name: (low, high) for name, (low, high) in body.bounds_g.items()}
+    return respond(balance(BalanceProblem(formula, targets, body.objective, frozenset(body.locks), bounds), tables))
+
+
+@blueprint.post("/substitutes", summary="What could stand in for a line", responses={200: SubstituteList})
+def find_substitutes(body: SubstituteAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    return respond(SubstituteList(substitutes=list(substitutes(formula, tables, body.position, body.held))))
+
+
+@blueprint.post("/swaps", summary="Swap one line and balance with least change", responses={200: SwapAnswer})
+def swap(body: SwapAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    result = swap_in(formula, tables, body.position, body.ingredient, body.held)
+    line = next(each for each in result.lines if each.position == body.position)
+    swapped = with_substitute(formula, body.position, body.ingredient, line.after_g)
+    masses = {each.position: each.after_g for each in result.changes if each.position != body.position}
+    return respond(SwapAnswer(result=result, formula=formula_to_file(with_masses_at(swapped, masses))))
+
+
+@blueprint.post("/charts", summary="Curves behind the readings", responses={200: ChartsAnswer})
+def draw(body: ChartsAsk) -> Response:
+    formula, tables = _checked(body.formula)
+    if body.portion >= max(1, len(formula.portions)):
+        raise InputError(f"There is no portion {body.portion + 1}.", quantity="portion", value=body.portion)
+    return respond(charts_of(formula, tables, body.portion))
+
+
+def _known(reading: str) -> str:
+    return target_of(reading, 0.0, None).reading

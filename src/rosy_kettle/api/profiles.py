@@ -1,0 +1,52 @@
+"""Profiles: list, make, change, take away."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.store.profiles import delete_profile
+from rosy_kettle.usecases.read_profiles import Band, own_id, read_profiles, save_profile
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint(
+    "profiles", __name__, url_prefix="/api/profiles", abp_tags=[Tag(name="profiles")],
+    abp_responses={404: ErrorAnswer, 422: ErrorAnswer},
+)  # fmt: skip
+
+
+@blueprint.get("", summary="All profiles", responses={200: ProfileList})
+def list_() -> Response:
+    with current_studio().reading() as session:
+        return respond(ProfileList(profiles=read_profiles(session)))
+
+
+@blueprint.post("", summary="Make a profile", responses={201: ProfileList})
+def create(body: ProfileSave) -> Response:
+    with current_studio().writing() as session:
+        save_profile(session, own_id(session, body.name), body.name, body.summary, body.ledger_profile, _bands(body))
+        return respond(ProfileList(profiles=read_profiles(session)), 201)
+
+
+@blueprint.put("/<string:profile_id>", summary="Change a profile", responses={200: ProfileList})
+def change(path: ProfilePath, body: ProfileSave) -> Response:
+    with current_studio().writing() as session:
+        save_profile(session, path.profile_id, body.name, body.summary, body.ledger_profile, _bands(body))
+        return respond(ProfileList(profiles=read_profiles(session)))
+
+
+@blueprint.delete("/<string:profile_id>", summary="Take an own profile away, or a change back", responses={200: ProfileList})
+def remove(path: ProfilePath) -> Response:
+    with current_studio().writing() as session:
+        delete_profile(session, path.profile_id)
+        session.flush()
+        return respond(ProfileList(profiles=read_profiles(session)))
+
+
+def _bands(body: ProfileSave) -> list[Band]:
+    return [Band(band.reading, band.low, band.high) for band in body.bands]

@@ -1,0 +1,105 @@
+"""What would change a formula: levers, balances, substitutes; why a reading is what it is; what can be drawn."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, RootModel
+
+from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.core.balance import BalanceResult
+from rosy_kettle.core.balance.substitute import Substitute
+from rosy_kettle.core.charts import Charts
+from rosy_kettle.core.why import Constant, Contribution, Lever
+from rosy_kettle.files import FormulaFile
+
+__all__ = [
+    "BalanceAnswer", "BalanceAsk", "BandAsk", "ChartsAnswer", "ChartsAsk", "ExplanationAnswer", "LeverList", "ReadingAsk",
+    "SubstituteAsk", "SubstituteList", "SwapAnswer", "SwapAsk",
+]  # fmt: skip
+
+Figure = Annotated[float, Field(ge=-1e9, le=1e9, allow_inf_nan=False)]
+Path = Annotated[str, Field(max_length=80)]
+
+
+class ReadingAsk(Request):
+    """A reading of a formula, and what is wanted of it."""
+
+    formula: FormulaFile
+    reading: Path
+    low: Figure | None = None
+    high: Figure | None = None
+
+
+class LeverList(Response):
+    """Single changes, those that disturb least first."""
+
+    levers: list[Lever]
+
+
+class ExplanationAnswer(Response):
+    """What a reading is made of."""
+
+    contributions: list[Contribution]
+    constants: list[Constant]
+    page: str
+
+
+class BandAsk(Request):
+    """A target band."""
+
+    reading: Path
+    low: Figure | None = None
+    high: Figure | None = None
+
+
+class BalanceAsk(Request):
+    """A formula, what is wanted of it, and what must stay."""
+
+    formula: FormulaFile
+    targets: Annotated[list[BandAsk], Field(min_length=1, max_length=30)]
+    objective: Literal["least-change", "cheapest", "gentlest", "most-lather"] = "least-change"
+    locks: list[Path] = []
+    bounds_g: dict[Path, tuple[Figure, Figure]] = {}
+
+
+class BalanceAnswer(RootModel[BalanceResult]):
+    """Lines before and after, readings before and after, conflicts, marginals."""
+
+
+class SubstituteAsk(Request):
+    """A line to be replaced."""
+
+    formula: FormulaFile
+    position: Annotated[int, Field(ge=0, le=10_000)]
+    held: Path | None = None
+
+
+class SubstituteList(Response):
+    """Candidates, those that disturb least first."""
+
+    substitutes: list[Substitute]
+
+
+class SwapAsk(SubstituteAsk):
+    """A line to be replaced, and by what."""
+
+    ingredient: Path
+
+
+class SwapAnswer(Response):
+    """The formula swapped and balanced, and how that went."""
+
+    result: BalanceResult
+    formula: FormulaFile
+
+
+class ChartsAsk(Request):
+    """A formula to be drawn."""
+
+    formula: FormulaFile
+    portion: Annotated[int, Field(ge=0, le=100)] = 0
+
+
+class ChartsAnswer(RootModel[Charts]):
+    """Curves as figures."""

@@ -1,0 +1,114 @@
+"""Profiles as the Desk offers them: ready-made ones, the studio's changes to them, and its own."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.balance.problem import numeric_readings
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
+from rosy_kettle.usecases.list_formulas import glance_at_formulas
+
+__all__ = ["Band", "Profile", "own_id", "read_profiles", "save_profile"]
+
+LEDGER_PROFILES = ("adult", "family", "sensitive", "children")
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """What is wanted of one reading; None is open."""
+
+    reading: str
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Profile:
+    """Named target bands."""
+
+    id: str
+    name: str
+    summary: str
+    ledger_profile: str
+    bands: tuple[Band, ...]
+    ready_made: bool
+    changed: bool
+    """Whether a ready-made one was changed here, or it is the studio's own."""
+
+
+@cache
+def _ready_made() -> tuple[dict[str, Any], ...]:
+    text = (files("rosy_kettle.reference") / "tables" / "profiles.json").read_text(encoding="utf-8")
+    return tuple(json.loads(text))
+
+
+def read_profiles(session: Session) -> list[Profile]:
+    """Return all profiles, ready-made ones first."""
+    stored = {row.id: row for row in list_profiles(session)}
+    found = []
+    for data in _ready_made():
+        own = stored.pop(data["id"], None)
+        bands = own.bands if own else [*data["bands"], *(_cheapest_third(session) if data.get("cheapest_third") else [])]
+        name, summary = (own.name, own.summary) if own else (data["name"], data["summary"])
+        ledger = own.ledger_profile if own else data["ledger_profile"]
+        found.append(Profile(data["id"], name, summary, ledger, _bands(bands), ready_made=True, changed=own is not None))
+    found += [
+        Profile(row.id, row.name, row.summary, row.ledger_profile, _bands(row.bands), ready_made=False, changed=True)
+        for row in stored.values()
+    ]
+    return found
+
+
+def save_profile(session: Session, profile_id: str, name: str, summary: str, ledger_profile: str, bands: list[Band]) -> None:
+    """Store a profile.
+
+    Raises
+    ------
+    InputError
+        If a band is crossed or open at both ends, a reading is unknown, or the name is empty.
+    """
+    if not name.strip():
+        raise InputError("A profile needs a name.", quantity="name")
+    if ledger_profile not in LEDGER_PROFILES:
+        raise InputError(f"The ledger knows {', '.join(LEDGER_PROFILES)}.", quantity="ledger_profile")
+    known = numeric_readings()
+    for band in bands:
+        if band.reading not in known:
+            raise InputError(f'There is no reading "{band.reading[:40]}".', quantity="reading", value=band.reading[:40])
+        if band.low is None and band.high is None:
+            raise InputError(f"{band.reading}: give the lower or the upper end.", quantity="band")
+        if band.low is not None and band.high is not None and band.low > band.high:
+            raise InputError(f"{band.reading}: the low end {band.low:g} is above the high end {band.high:g}.", quantity="band")
+    rows = [{"reading": band.reading, "low": band.low, "high": band.high} for band in bands]
+    put_profile(session, ProfileRow(id=profile_id, name=name.strip(), summary=summary, ledger_profile=ledger_profile, bands=rows))
+
+
+def own_id(session: Session, name: str) -> str:
+    """Return an id that no profile has yet."""
+    stem = "own-" + (re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "profile")
+    taken = {profile.id for profile in read_profiles(session)}
+    number, found = 1, stem
+    while found in taken:
+        number += 1
+        found = f"{stem}-{number}"
+    return found
+
+
+def _cheapest_third(session: Session) -> list[dict[str, Any]]:
+    """Find the cost of a piece that the cheapest third of the studio's formulas keep under."""
+    costs = sorted(float(glance.cost_piece) for glance in glance_at_formulas(session) if glance.cost_piece is not None)
+    if not costs:
+        return []
+    return [{"reading": "cost.piece", "low": None, "high": costs[max(0, len(costs) // 3 - 1)]}]
+
+
+def _bands(rows: list[dict[str, Any]]) -> tuple[Band, ...]:
+    return tuple(Band(row["reading"], row["low"], row["high"]) for row in rows)
