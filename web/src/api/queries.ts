@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, client } from "./client";
-import type { Evaluation, FormulaFile } from "./types";
+import type { BalanceResult, Band, Charts, Comparison, Evaluation, FormulaFile } from "./types";
 
 /** One hook per request; the keys stand here and nowhere else. */
 const KEYS = {
@@ -9,6 +9,9 @@ const KEYS = {
   ingredients: ["ingredients"] as const,
   ingredient: (id: string) => ["ingredients", id] as const,
   reference: ["reference"] as const,
+  profiles: ["profiles"] as const,
+  comparison: (id: number, first: number, second: number) =>
+    ["formulas", id, "comparison", first, second] as const,
   runSheet: (id: number, query: RunSheetQuery) => ["formulas", id, "run-sheet", query] as const,
 };
 
@@ -84,8 +87,12 @@ export const putFormula = (id: number, revision: number, formula: FormulaFile) =
   );
 
 // openapi-fetch widens tuples to arrays; the description has them as pairs.
-export const evaluate = async (formula: FormulaFile, signal: AbortSignal) =>
-  (await api(client.POST("/api/evaluations", { body: formula, signal }))) as Evaluation;
+export type Stage = "formula" | "batch" | "label" | "sale";
+
+export const evaluate = async (formula: FormulaFile, signal: AbortSignal, stage: Stage = "formula") =>
+  (await api(
+    client.POST("/api/evaluations", { body: formula, params: { query: { stage } }, signal }),
+  )) as Evaluation;
 
 export const readRecipe = (text: string, signal?: AbortSignal) =>
   api(client.POST("/api/recipe-readings", { body: { text }, ...(signal ? { signal } : {}) }));
@@ -189,4 +196,93 @@ export const useDeleteIngredient = () =>
     (id: string) =>
       api(client.DELETE("/api/ingredients/{ingredient_id}", { params: { path: { ingredient_id: id } } })),
     INGREDIENTS,
+  );
+
+/** What would change a formula; asked anew for every draft, so nothing is kept. */
+export const findLevers = async (formula: FormulaFile, band: Band, signal?: AbortSignal) =>
+  (await api(client.POST("/api/levers", { body: { formula, ...band }, ...(signal ? { signal } : {}) })))
+    .levers;
+
+export const explainReading = (formula: FormulaFile, reading: string, signal?: AbortSignal) =>
+  api(client.POST("/api/explanations", { body: { formula, reading }, ...(signal ? { signal } : {}) }));
+
+export type Objective = "least-change" | "cheapest" | "gentlest" | "most-lather";
+
+export const findBalance = async (
+  ask: { formula: FormulaFile; targets: Band[]; objective: Objective; locks: string[] },
+  signal: AbortSignal,
+) => (await api(client.POST("/api/balances", { body: ask, signal }))) as BalanceResult;
+
+export const findSubstitutes = async (formula: FormulaFile, position: number, signal?: AbortSignal) =>
+  (await api(client.POST("/api/substitutes", { body: { formula, position }, ...(signal ? { signal } : {}) })))
+    .substitutes;
+
+export const swapLine = async (formula: FormulaFile, position: number, ingredient: string) => {
+  const answer = await api(client.POST("/api/swaps", { body: { formula, position, ingredient } }));
+  return { result: answer.result as BalanceResult, formula: answer.formula };
+};
+
+export const drawCharts = async (formula: FormulaFile, portion: number, signal: AbortSignal) =>
+  (await api(client.POST("/api/charts", { body: { formula, portion }, signal }))) as Charts;
+
+export const useProfiles = () =>
+  useQuery({ queryKey: KEYS.profiles, queryFn: () => api(client.GET("/api/profiles")), staleTime: 30_000 });
+
+const PROFILES = [[...KEYS.profiles]];
+
+export interface ProfileDraft {
+  name: string;
+  summary: string;
+  ledger_profile: "adult" | "family" | "sensitive" | "children";
+  bands: Band[];
+}
+
+export const useSaveProfile = () =>
+  useChange(
+    ({ id, profile }: { id?: string; profile: ProfileDraft }) =>
+      api(
+        id
+          ? client.PUT("/api/profiles/{profile_id}", { params: { path: { profile_id: id } }, body: profile })
+          : client.POST("/api/profiles", { body: profile }),
+      ),
+    PROFILES,
+  );
+
+export const useDeleteProfile = () =>
+  useChange(
+    (id: string) =>
+      api(client.DELETE("/api/profiles/{profile_id}", { params: { path: { profile_id: id } } })),
+    PROFILES,
+  );
+
+export const useComparison = (id: number, first: number, second: number) =>
+  useQuery({
+    queryKey: KEYS.comparison(id, first, second),
+    queryFn: async () =>
+      (await api(
+        client.GET("/api/formulas/{formula_id}/comparison", {
+          params: { path: { formula_id: id }, query: { first, second } },
+        }),
+      )) as Comparison,
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+
+export const getVersion = (id: number, number: number) =>
+  api(
+    client.GET("/api/formulas/{formula_id}/versions/{number}", {
+      params: { path: { formula_id: id, number } },
+    }),
+  );
+
+export const useBranch = () =>
+  useChange(
+    ({ id, number, name }: { id: number; number: number; name: string }) =>
+      api(
+        client.POST("/api/formulas/{formula_id}/versions/{number}/branch", {
+          params: { path: { formula_id: id, number } },
+          body: { name },
+        }),
+      ),
+    FORMULAS,
   );

@@ -24,6 +24,18 @@ const router = createBrowserRouter([
         path: "formulas/:formulaId",
         lazy: async () => ({ Component: (await import("../features/formulas")).DeskPage }),
       },
+      {
+        path: "formulas/:formulaId/ledger",
+        lazy: async () => ({ Component: (await import("../features/ledger")).LedgerPage }),
+      },
+      {
+        path: "formulas/:formulaId/versions",
+        lazy: async () => ({ Component: (await import("../features/versions")).VersionsPage }),
+      },
+      {
+        path: "formulas/:formulaId/curves",
+        lazy: async () => ({ Component: (await import("../features/charts")).CurvesPage }),
+      },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
         path: "plan/:formulaId",

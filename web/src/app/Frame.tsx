@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import { KettleMark } from "../ui";
+import { Palette } from "./Palette";
 import { chooseTheme, chosenTheme, type Theme } from "./theme";
 
 const PLACES = [
@@ -45,6 +46,7 @@ export function Frame() {
               ))}
             </ul>
           </nav>
+          <Palette />
           <button
             type="button"
             className="text-caption text-soft hover:text-ink"

@@ -65,6 +65,16 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
           >
             Save the drawing as SVG
           </button>
+          <button
+            type="button"
+            className="border-b border-ink text-label"
+            onClick={() => {
+              const drawing = svg();
+              if (drawing) void savePng(`${file}.png`, drawing);
+            }}
+          >
+            as PNG
+          </button>
         </p>
       </Dialog>
     </>
@@ -83,9 +93,28 @@ function standalone(drawing: SVGSVGElement): string {
   return text.replace(/var\((--[a-z]+)\)/g, (_, token: string) => style.getPropertyValue(token).trim());
 }
 
-function save(file: string, content: string, type: string): void {
+const PNG_SCALE = 2;
+
+/** The drawing at twice its size on its own paper. */
+async function savePng(file: string, drawing: SVGSVGElement): Promise<void> {
+  const box = drawing.getBoundingClientRect();
+  const image = new Image();
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standalone(drawing))}`;
+  await image.decode();
+  const canvas = document.createElement("canvas");
+  canvas.width = box.width * PNG_SCALE;
+  canvas.height = box.height * PNG_SCALE;
+  const pen = canvas.getContext("2d");
+  if (!pen) return;
+  pen.fillStyle = getComputedStyle(document.documentElement).getPropertyValue("--paper");
+  pen.fillRect(0, 0, canvas.width, canvas.height);
+  pen.drawImage(image, 0, 0, canvas.width, canvas.height);
+  canvas.toBlob((blob) => blob && save(file, blob, "image/png"), "image/png");
+}
+
+function save(file: string, content: string | Blob, type: string): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([content], { type }));
+  link.href = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));
   link.download = file;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);

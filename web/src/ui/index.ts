@@ -10,4 +10,5 @@ export { KettleMark } from "./KettleMark";
 export { type Kind, KindGlyph } from "./KindGlyph";
 export { Menu, MenuItem } from "./Menu";
 export { NoticeProvider, useNotice } from "./Notice";
+export { Plot, type PlotLine } from "./Plot";
 export { Strip, type StripProps } from "./Strip";

@@ -13,8 +13,10 @@ from rosy_kettle.core.readings import READINGS
 __all__ = ["result_of"]
 
 MET_WITHIN = 1e-6  # of a target's own size [-]
+MINUS = "\N{MINUS SIGN}"
 PULLS = 1e-7  # an end that pulls less than this does not bind [objective per unit]
 STEP_SHARE = 0.02  # a wish is tightened by this share of its size to see what more of it costs [-]
+LEAST_MONEY = 0.0005  # less is not worth saying [USD]
 FAR = 10.0  # no bound but the lines' own [-]
 NAMES = {reading.id: reading for reading in READINGS}
 
@@ -83,6 +85,8 @@ def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:
     money = _money(task, last)
     found = []
     for index, target in enumerate(task.problem.targets):
+        if target.reading == "mass_g":
+            continue  # a gram more of everything is no wish
         upwards = bool(abs(at_rest.pull_low[index]) > PULLS)
         if not upwards and abs(at_rest.pull_high[index]) <= PULLS:
             continue
@@ -116,5 +120,5 @@ def _marginal(task: Task, target: Target, name: str, more: float, moved: FloatAr
     names = task.tables.ingredients
     parts = [f"{moved[i]:+.1f} g {names[task.ids[i]].short_name}" for i in order[:3] if abs(moved[i]) >= task.problem.step_g / 2]
     takes = ", ".join(parts) if parts else "next to nothing"
-    price = "" if cost is None else f", {cost:+.3f} per piece"
-    return Marginal(str(target), more, cost, f"{name} {more:+g} takes {takes}{price}.")
+    price = "" if cost is None or abs(cost) < LEAST_MONEY else f", {cost:+.3f} per piece"
+    return Marginal(str(target), more, cost, f"{name} {more:+g} takes {takes}{price}.".replace("-", MINUS))

@@ -44,7 +44,8 @@ STANDS_IN = {
     "coconut-oil-76": ("babassu-oil", "shea-butter"),
 }
 """Stand-ins of another role that makers use; a surfactant out for a children's batch leaves starch in its place."""
-HARDENERS = frozenset({"cream-of-tartar"})  # an acid by role, a hardener by use
+HARDENERS = frozenset({"cream-of-tartar"})  # an acid by role, a hardener by use: other acids cannot stand in for it
+NOT_OFFERED = frozenset({"sodium-bisulfate"})  # a strong acid, not meant for skin
 MOST_TIMES = 4.0  # a substitute beyond this many times the mass is none [-]
 KEPT_SATURATION = 0.05  # how far S may move with a swap [-]
 NEAR = 0.25  # of a noticeable change: the held reading counts as held [-]
@@ -103,9 +104,11 @@ def substitutes(formula: Formula, tables: Tables, position: int, held: str | Non
     mass_g = np.array([item.mass_g for item in weighed])
     items = [item.ingredient for item in weighed]
     before = aims_of((reading, *WATCHED), formula, tables, items).at(mass_g, sloped=False)[0]
-    names = {item.id for item in tables.ingredients.values() if item.role == line.role} | set(STANDS_IN.get(base_id(line), ()))
+    names = set(STANDS_IN.get(base_id(line), ()))
+    if base_id(line) not in HARDENERS:
+        names |= {item.id for item in tables.ingredients.values() if item.role == line.role}
     found = []
-    for name in sorted(names - {line.id}):
+    for name in sorted(names - {line.id} - NOT_OFFERED):
         candidate = tables.ingredients[name]
         found.append(_judge(formula, tables, items, mass_g, at, candidate, reading, before))
     return tuple(sorted((each for each in found if each is not None), key=lambda each: (not each.holds, each.disturbance)))

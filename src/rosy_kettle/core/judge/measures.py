@@ -49,7 +49,7 @@ def measures_of(mix: Mix, setting: Setting, skin: Skin, bath: Bath, feel: Feel) 
               "suppliers' certificates"),
         _upto("skin.scent_g", "Scent per bath", mix.grams_of_role("fragrance") * dose, "g", None, None, "exact", ""),
         _upto("feel.slip_load_g", "Oil on the tub floor", feel.slip_load_g, "g", *SLIP_LINES, "practice", DEFAULT),
-        _upto("feel.stain_note", "Stain", stain_note, "of the note line", 1.0, None, "practice", DEFAULT),
+        _upto("feel.stain_note", "Faint stain", stain_note, "of the note line", 1.0, None, "practice", DEFAULT),
         _upto("feel.stain", "Stain", feel.stain, "of the warning line", None, 1.0, "practice", DEFAULT),
         _upto("skin.humectant_g", "Glycerin and the like per bath", mix.grams_of_role("humectant") * dose, "g", None, None,
               "exact", ""),

@@ -33,6 +33,7 @@ WATCHED = tuple(TYPICAL)
 WATER_STEP = 0.003  # water is never added by more than this share of the batch [-]; common practice
 MOST_OF_BATCH = 0.20  # a lever that moves more than this share of the batch is another formula [-]
 LEAST_STEP_G = 0.05  # less than a scale shows [g]
+WORSE = 2.0  # a dough that leaves its band weighs this much more than another change [-]
 CLOSE, NEAR = 0.02, 0.5  # of a noticeable change: what is sought, and what is offered [-]
 NO_LEVERS = frozenset({"colorant", "fragrance", "decoration", "preservative"})
 """Nobody mends a dough with these."""
@@ -109,6 +110,8 @@ def levers(
     if math.isnan(values[0]):
         raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
     wish = _wish(reading, float(values[0]), low, high, TYPICAL.get(reading, abs(float(values[0])) * 0.1 or 1.0))
+    wanted = tables.methods[formula.method].wanted
+    dough = (wanted.saturation_low, wanted.saturation_high)
     locked = {position for position, line in enumerate(formula.lines) if line.locked or line.poured_g is not None}
     found = []
     for index in range(lines.mass_g.size):
@@ -116,7 +119,7 @@ def levers(
             continue
         target_g = _search(aims, lines, index, wish)
         if target_g is not None:
-            found.append(_lever(aims, lines, index, target_g, values, (low, high), reading))
+            found.append(_lever(aims, lines, index, target_g, values, (low, high), reading, dough))
     return tuple(sorted(found, key=lambda each: (not each.reaches, each.disturbance)))
 
 
@@ -155,6 +158,7 @@ def _lever(
     values: FloatArray,
     band: tuple[float | None, float | None],
     reading: str,
+    dough: tuple[float | None, float | None],
 ) -> Lever:
     mass_g = lines.mass_g.copy()
     mass_g[index] = target_g
@@ -162,13 +166,27 @@ def _lever(
     low, high = band
     inside = (low is None or after[0] >= low) and (high is None or after[0] <= high)
     effects = effects_between(values[1:], after[1:], reading)
-    moved = np.array([abs((e.after if e.after is not None else math.inf) - e.before) / TYPICAL[e.reading] for e in effects])
+    moved = np.array([_disturbed(effect, dough) for effect in effects])
     item, before_g = lines.ingredients[index], float(lines.mass_g[index])
     return Lever(
         ingredient=item.id, name=item.short_name, position=lines.positions[index], before_g=before_g, after_g=target_g,
         value=float(after[0]), reaches=bool(inside), disturbance=float(np.minimum(moved, 9.0).sum()), effects=effects,
         message=_sentence(item.short_name, before_g, target_g),
     )  # fmt: skip
+
+
+def _disturbed(effect: Effect, dough: tuple[float | None, float | None]) -> float:
+    """Weigh a side effect: a dough that comes nearer to what its method wants is not disturbed."""
+    if effect.after is None:
+        return math.inf
+    if effect.reading == "dough.saturation":
+        return WORSE * max(0.0, _off(effect.after, dough) - _off(effect.before, dough)) / TYPICAL[effect.reading]
+    return abs(effect.after - effect.before) / TYPICAL[effect.reading]
+
+
+def _off(value: float, band: tuple[float | None, float | None]) -> float:
+    low, high = band
+    return max(0.0, 0.0 if low is None else low - value, 0.0 if high is None else value - high)
 
 
 def effects_between(before: FloatArray, after: FloatArray, but: str) -> tuple[Effect, ...]:

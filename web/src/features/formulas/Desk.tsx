@@ -1,26 +1,29 @@
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { Link } from "react-router";
-import type { Evaluation, FormulaAnswer, IngredientSummary, Reference } from "../../api";
+import type { Evaluation, FormulaAnswer, IngredientSummary, Lever, Profile, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { hairGrams } from "../../lib/hairs";
 import { figure, grams } from "../../lib/numbers";
-import { Bowl, type BowlLayer, bowlSentence, DrawingTools } from "../../ui";
+import { Bowl, type BowlLayer, bowlSentence, DrawingTools, useNotice } from "../../ui";
 import { ConflictDialog } from "./ConflictDialog";
 import { DeskDrawing, type DrawnRow } from "./DeskDrawing";
 import { DeskHead } from "./DeskHead";
-import { addLines, type Draft, history, toDraft } from "./draft";
+import { addLines, type Draft, history, takeLever, toDraft } from "./draft";
 import { groupLines } from "./groups";
 import { LineTable } from "./LineTable";
 import { PieceLine } from "./PieceLine";
 import { PortionTabs } from "./PortionTabs";
+import { bandsOf, withBands } from "./profiles";
 import { QuickEntry } from "./QuickEntry";
-import { doughAnswer, questions as makeQuestions, wantedBand } from "./questions";
+import { doughAnswer, questions as makeQuestions, type Question, wantedBand } from "./questions";
 import { Readings } from "./Readings";
 import { useAutosave } from "./useAutosave";
 import { useDeskKeys } from "./useDeskKeys";
 import { useDeskLayout, useHurry } from "./useDeskLayout";
 import { useEvaluation } from "./useEvaluation";
 import { useMarks } from "./useMarks";
+import { useSheets } from "./useSheets";
+import { Why } from "./Why";
 
 interface Props {
   answer: FormulaAnswer;
@@ -28,12 +31,14 @@ interface Props {
   startDirty: boolean;
   reference: Reference;
   ingredients: readonly IngredientSummary[];
+  profiles: readonly Profile[];
 }
 
+const PAGE_WORDS = { ledger: "Skin ledger", curves: "Curves", versions: "Versions" };
 const WET_MARKS = new Set(["wave", "lens", "level", "brick", "double", "mist"]);
 
 /** The Desk: the formula on the left, the bowl in the middle, the questions on the right. */
-export function Desk({ answer, start, startDirty, reference, ingredients }: Props) {
+export function Desk({ answer, start, startDirty, reference, ingredients, profiles }: Props) {
   const [state, dispatch] = useReducer(history, { past: [], present: start, future: [], field: "", at: 0 });
   const draft = state.present;
   const change = useCallback(
@@ -57,13 +62,43 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
   const drawing = useRef<SVGSVGElement>(null);
   const layout = useDeskLayout();
   useHurry(stage, draft);
-  useDeskKeys({ undo: () => dispatch({ type: "undo" }), redo: () => dispatch({ type: "redo" }), entry });
 
   const part = partInHand(evaluation, inHand);
-  const asked = useMemo(
-    () => (part && evaluation ? makeQuestions(part, evaluation, registry) : []),
-    [part, evaluation, registry],
+  const profile = useMemo(
+    () => profiles.find((each) => each.id === draft.profile),
+    [profiles, draft.profile],
   );
+  const bands = useMemo(() => bandsOf(profile), [profile]);
+  const asked = useMemo(
+    () =>
+      part && evaluation
+        ? withBands(makeQuestions(part, evaluation, registry), part, evaluation, bands, registry)
+        : [],
+    [part, evaluation, bands, registry],
+  );
+  const dough = part ? wantedBand(part) : undefined;
+  const sheets = useSheets({
+    id: answer.id,
+    draft,
+    evaluation,
+    bands,
+    dough: dough ? { reading: "dough.saturation", low: dough.low ?? null, high: dough.high ?? null } : null,
+    registry,
+    ingredients: byId,
+    change,
+    flush: save.flush,
+  });
+  useDeskKeys({
+    undo: () => dispatch({ type: "undo" }),
+    redo: () => dispatch({ type: "redo" }),
+    rebalance: sheets.rebalance,
+    entry,
+  });
+  const say = useNotice();
+  const onTake = (lever: Lever) => {
+    change((before) => takeLever(before, inHand, { ...lever, position: lever.position ?? null }));
+    say(`${lever.message}.`, { action: { label: "Take it back", run: () => dispatch({ type: "undo" }) } });
+  };
   const { rows, layers } = useDrawn(draft, inHand, evaluation, byId);
   const asks = asked.length > 0;
   const marks = useMarks(
@@ -133,9 +168,14 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
             draft={draft}
             answer={answer}
             methods={reference.methods}
+            profiles={profiles}
+            readings={reference.readings}
+            onRebalance={sheets.rebalance}
+            onScale={sheets.scale}
+            onShowIn={sheets.showIn}
             change={change}
             save={save.state}
-            settle={toSettle(part, evaluation, error)}
+            settle={toSettle(part, evaluation, error, asked)}
           />
           <PortionTabs draft={draft} evaluation={evaluation} inHand={inHand} onChoose={setPortion} />
           <div ref={scroller} className="-ml-9 min-h-0 flex-1 overflow-y-auto overflow-x-hidden pl-9 pb-2">
@@ -151,6 +191,8 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
               setFocusKey={setFocusKey}
               table={table}
               onLastEnter={toEntry}
+              onSubstitute={sheets.substitute}
+              onRest={sheets.rest}
             />
             {isEmpty && (
               <p className="pt-3 text-body text-soft">
@@ -206,7 +248,13 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
               </p>
             </div>
           )}
-          <Readings questions={asked} width={layout.right} strip={layout.strip} capillaries={layout.wide} />
+          <Readings
+            questions={asked}
+            width={layout.right}
+            strip={layout.strip}
+            capillaries={layout.wide}
+            why={(reading) => <Why draft={draft} reading={reading} onTake={onTake} />}
+          />
           {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
           {evaluation?.missing
             .filter(
@@ -230,15 +278,12 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
           <Hint keys="↑ ↓" word="line" />
           <Hint keys="N" word="new line" />
           <Hint keys="Alt H" word="hold" />
+          <Hint keys="Alt S" word="swap" />
+          <Hint keys="Alt B" word="rebalance" />
           <Hint keys="Ctrl Z" word="undo" />
         </p>
         <p className="flex gap-6 italic">
-          {layout.wide && (
-            <span>
-              One hair is {figure(hairGrams(evaluation?.mass_g ?? 0))} g. Where the pores are green, they are
-              wet.
-            </span>
-          )}
+          {layout.wide && <span>One hair is {figure(hairGrams(evaluation?.mass_g ?? 0))} g.</span>}
           <span className="not-italic">
             <DrawingTools
               name={`${draft.name}, the bowl`}
@@ -252,6 +297,16 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
               svg={() => drawing.current}
             />
           </span>
+          {(["ledger", "curves", "versions"] as const).map((page) => (
+            <Link
+              key={page}
+              className="border-b border-ink not-italic text-ink"
+              to={`/formulas/${answer.id}/${page}`}
+              onClick={() => void save.flush()}
+            >
+              {PAGE_WORDS[page]}
+            </Link>
+          ))}
           <Link
             className="border-b border-ink not-italic text-ink"
             to={`/plan/${answer.id}`}
@@ -261,6 +316,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients }: Prop
           </Link>
         </p>
       </footer>
+      {sheets.sheet}
       {save.state.kind === "conflict" && (
         <ConflictDialog
           mine={draft}
@@ -293,13 +349,17 @@ function toSettle(
   part: Evaluation | null,
   whole: Evaluation | null,
   error: { line: number | null } | null,
+  asked: readonly Question[],
 ): string[] {
   const list: string[] = [];
   if (error && error.line !== null) list.push("an amount");
   if (whole?.missing.some((item) => item.reading === "lines")) list.push("a name");
   if (part && doughAnswer(part).out) list.push("dough");
   if (part?.drying.dries === false) list.push("drying");
-  return list;
+  for (const reading of asked.flatMap((question) => question.readings))
+    if (reading.out && reading.scale.wanted && reading.id !== "dough.saturation")
+      list.push(reading.label.toLowerCase());
+  return list.slice(0, 4);
 }
 
 function useDrawn(

@@ -4,18 +4,27 @@ import {
   type FormulaAnswer,
   type Method,
   messageOf,
+  type Profile,
+  type Reading,
   useDeleteFormula,
   useKeepVersion,
   useRestoreFormula,
 } from "../../api";
 import { Button, Dialog, Field, Menu, MenuItem, useNotice } from "../../ui";
 import { type Draft, toFile } from "./draft";
+import { ProfileChoice } from "./ProfileChoice";
 import type { SaveState } from "./useAutosave";
+import type { SheetUnit } from "./useSheets";
 
 interface Props {
   draft: Draft;
   answer: FormulaAnswer;
   methods: readonly Method[];
+  profiles: readonly Profile[];
+  readings: readonly Reading[];
+  onRebalance: () => void;
+  onScale: () => void;
+  onShowIn: (unit: SheetUnit) => void;
   change: (change: (draft: Draft) => Draft, field?: string) => void;
   save: SaveState;
   /** What still asks for a hand. */
@@ -25,7 +34,8 @@ interface Props {
 const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things", "Four things"];
 
 /** Name, version, method, whether it is saved, and what is still to settle. */
-export function DeskHead({ draft, answer, methods, change, save, settle }: Props) {
+export function DeskHead(props: Props) {
+  const { draft, answer, methods, change, save, settle } = props;
   const [keeping, setKeeping] = useState(false);
   return (
     <div className="relative z-10 w-[560px] max-w-[56vw] pb-1">
@@ -54,7 +64,8 @@ export function DeskHead({ draft, answer, methods, change, save, settle }: Props
             </option>
           ))}
         </select>
-        . {NUMBER_WORDS[settle.length]} to settle
+        . <ProfileChoice draft={draft} profiles={props.profiles} readings={props.readings} change={change} />.{" "}
+        {NUMBER_WORDS[settle.length]} to settle
         {settle.length > 0 && (
           <>
             : <b className="text-rosy">{settle.join(", ")}</b>
@@ -64,7 +75,14 @@ export function DeskHead({ draft, answer, methods, change, save, settle }: Props
         <span role="status" className={save.kind === "saved" || save.kind === "saving" ? "" : "text-rosy"}>
           {saveWords(save)}
         </span>{" "}
-        <HeadMenu draft={draft} answer={answer} onKeep={() => setKeeping(true)} />
+        <HeadMenu
+          draft={draft}
+          answer={answer}
+          onKeep={() => setKeeping(true)}
+          onRebalance={props.onRebalance}
+          onScale={props.onScale}
+          onShowIn={props.onShowIn}
+        />
       </p>
       <KeepVersion open={keeping} onOpenChange={setKeeping} id={answer.id} />
     </div>
@@ -79,7 +97,21 @@ function saveWords(save: SaveState): string {
   return "Changed in another tab.";
 }
 
-function HeadMenu({ draft, answer, onKeep }: { draft: Draft; answer: FormulaAnswer; onKeep: () => void }) {
+function HeadMenu({
+  draft,
+  answer,
+  onKeep,
+  onRebalance,
+  onScale,
+  onShowIn,
+}: {
+  draft: Draft;
+  answer: FormulaAnswer;
+  onKeep: () => void;
+  onRebalance: () => void;
+  onScale: () => void;
+  onShowIn: (unit: SheetUnit) => void;
+}) {
   const navigate = useNavigate();
   const say = useNotice();
   const remove = useDeleteFormula();
@@ -97,6 +129,14 @@ function HeadMenu({ draft, answer, onKeep }: { draft: Draft; answer: FormulaAnsw
   };
   return (
     <Menu label="More for this formula" trigger="···">
+      <MenuItem hint="Alt B" onSelect={onRebalance}>
+        Rebalance…
+      </MenuItem>
+      <MenuItem onSelect={onScale}>Scale to a mass…</MenuItem>
+      <MenuItem onSelect={() => onShowIn("g")}>All in grams</MenuItem>
+      <MenuItem onSelect={() => onShowIn("oz")}>All in ounces</MenuItem>
+      <MenuItem onSelect={() => onShowIn("pct")}>All in per cent</MenuItem>
+      <MenuItem onSelect={() => onShowIn("part")}>All in parts</MenuItem>
       <MenuItem onSelect={onKeep}>Keep this version…</MenuItem>
       <MenuItem onSelect={() => saveFile(draft)}>Save as a formula file</MenuItem>
       <MenuItem onSelect={() => void onDelete()}>Put it aside</MenuItem>

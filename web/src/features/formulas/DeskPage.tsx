@@ -1,6 +1,13 @@
 import { useState } from "react";
 import { useParams } from "react-router";
-import { type FormulaAnswer, messageOf, useFormula, useIngredients, useReference } from "../../api";
+import {
+  type FormulaAnswer,
+  messageOf,
+  useFormula,
+  useIngredients,
+  useProfiles,
+  useReference,
+} from "../../api";
 import { Desk } from "./Desk";
 import { type Draft, toDraft, toFile } from "./draft";
 import { dropUnsavedWork, unsavedWork } from "./useAutosave";
@@ -11,9 +18,10 @@ export function DeskPage() {
   const formula = useFormula(id);
   const reference = useReference();
   const ingredients = useIngredients();
-  const failed = formula.error ?? reference.error ?? ingredients.error;
+  const profiles = useProfiles();
+  const failed = formula.error ?? reference.error ?? ingredients.error ?? profiles.error;
   if (failed) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(failed)}</p>;
-  if (!formula.data || !reference.data || !ingredients.data)
+  if (!formula.data || !reference.data || !ingredients.data || !profiles.data)
     return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return (
     <Loaded
@@ -21,6 +29,7 @@ export function DeskPage() {
       answer={formula.data}
       reference={reference.data}
       ingredients={ingredients.data.ingredients}
+      profiles={profiles.data.profiles}
     />
   );
 }

@@ -13,6 +13,8 @@ export interface RowActions {
   move: (key: string, by: number) => void;
   duplicate: (key: string) => void;
   remove: (key: string) => void;
+  substitute: (key: string) => void;
+  rest: (key: string) => void;
 }
 
 interface Props {
@@ -142,6 +144,10 @@ function RowMenu({
         <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
           {line.locked ? "Let go" : "Hold"}
         </MenuItem>
+        <MenuItem hint="Alt S" onSelect={() => actions.substitute(line.key)}>
+          Something else in its place…
+        </MenuItem>
+        <MenuItem onSelect={() => actions.rest(line.key)}>Make it the rest to 100 %</MenuItem>
         <MenuItem hint="Alt Delete" onSelect={() => actions.remove(line.key)}>
           Take out
         </MenuItem>
@@ -168,6 +174,7 @@ function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
         Delete: () => actions.remove(key),
         Backspace: () => actions.remove(key),
         d: () => actions.duplicate(key),
+        s: () => actions.substitute(key),
         h: () => actions.change(key, { locked: !line.locked }, "locked"),
       }
     : {

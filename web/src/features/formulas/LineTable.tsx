@@ -18,6 +18,8 @@ interface Props {
   setFocusKey: Dispatch<string | undefined>;
   table: RefObject<HTMLDivElement | null>;
   onLastEnter: () => void;
+  onSubstitute: (key: string) => void;
+  onRest: (key: string) => void;
 }
 
 /** The lines of one portion, under their headings, with one rule each. */
@@ -79,6 +81,8 @@ function useRowActions(props: Props, groups: readonly LineGroup[]): RowActions {
         const other = group?.lines[at + by];
         if (other) latest.current.props.change((before) => swapLines(before, key, other.key));
       },
+      substitute: (key) => latest.current.props.onSubstitute(key),
+      rest: (key) => latest.current.props.onRest(key),
       duplicate: (key) => latest.current.props.change((before) => duplicateLine(before, key)),
       remove: (key) => {
         const index = indexOf(key);

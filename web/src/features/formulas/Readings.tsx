@@ -1,10 +1,12 @@
-import { memo, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 import { figure } from "../../lib/numbers";
 import { KindGlyph, Strip } from "../../ui";
 import type { Question, StripReading } from "./questions";
 
 interface Props {
   questions: readonly Question[];
+  /** What stands under an opened strip. */
+  why: (reading: StripReading) => ReactNode;
   /** Width of an opened strip, and of a closed one. */
   width: number;
   strip: number;
@@ -16,7 +18,7 @@ const LABEL_PX = 145; // label and gap before every strip
 const LANE_MIDDLE = 0.55; // of a strip: half way between its posts
 
 /** The questions and their strips; one strip at a time opens and explains itself. */
-export const Readings = memo(function Readings({ questions, width, strip, capillaries }: Props) {
+export const Readings = memo(function Readings({ questions, width, strip, capillaries, why }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <div className="relative" data-readings>
@@ -48,6 +50,7 @@ export const Readings = memo(function Readings({ questions, width, strip, capill
               width={width}
               strip={strip}
               open={open === reading.id}
+              why={why}
               onToggle={() => setOpen(open === reading.id ? null : reading.id)}
             />
           ))}
@@ -62,12 +65,14 @@ function Row({
   width,
   strip: closed,
   open,
+  why,
   onToggle,
 }: {
   reading: StripReading;
   width: number;
   strip: number;
   open: boolean;
+  why: (reading: StripReading) => ReactNode;
   onToggle: () => void;
 }) {
   const { shown, unit, label, out } = reading;
@@ -117,6 +122,7 @@ function Row({
           <p className="mt-2 text-label">
             {reading.explained} <span className="text-soft">Kind: {reading.kind}.</span>
           </p>
+          {why(reading)}
         </div>
       )}
     </div>

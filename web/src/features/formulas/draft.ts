@@ -136,6 +136,64 @@ export function duplicateLine(draft: Draft, key: string): Draft {
   );
 }
 
+/** Put lines in grams by their place among all lines; the others stay as typed. */
+export function setGrams(draft: Draft, byPosition: ReadonlyMap<number, number>): Draft {
+  let position = -1;
+  return mapLines(draft, (lines) =>
+    lines.map((line) => {
+      position += 1;
+      const grams = byPosition.get(position);
+      return grams === undefined ? line : { ...line, amount: trimmed(grams), unit: "g" };
+    }),
+  );
+}
+
+/** Take a lever: the line at its place in grams, or a new line in the portion in hand. */
+export function takeLever(
+  draft: Draft,
+  portion: number,
+  lever: { ingredient: string; position: number | null; after_g: number },
+): Draft {
+  if (lever.position !== null) return setGrams(draft, new Map([[lever.position, lever.after_g]]));
+  const line = newLine({ ingredient: lever.ingredient, amount: trimmed(lever.after_g), unit: "g" });
+  return addLines(draft, portion, [line]);
+}
+
+/** Multiply every weighed, measured or counted amount; shares and parts stay, the batch they share grows. */
+export function scaleBy(draft: Draft, factor: number): Draft {
+  const scaled = mapLines(draft, (lines) =>
+    lines.map((line) => {
+      const amount = Number(line.amount.replace(",", "."));
+      if (line.unit === "pct" || line.unit === "part" || !Number.isFinite(amount)) return line;
+      return { ...line, amount: trimmed(amount * factor) };
+    }),
+  );
+  return { ...scaled, batch_g: draft.batch_g * factor };
+}
+
+/** Show every known line in one unit; grams come from the evaluation, by place. */
+export function inUnit(
+  draft: Draft,
+  unit: "g" | "oz" | "pct" | "part",
+  gramsOf: ReadonlyMap<number, number>,
+  batch_g: number,
+): Draft {
+  const heaviest = Math.max(...gramsOf.values(), 1);
+  const per = { g: 1, oz: 28.349523125, pct: batch_g / 100, part: heaviest / 10 }[unit];
+  let position = -1;
+  const lines = mapLines(draft, (all) =>
+    all.map((line) => {
+      position += 1;
+      const grams = gramsOf.get(position);
+      if (grams === undefined || line.unit === unit) return line;
+      return { ...line, amount: trimmed(grams / per, 4), unit };
+    }),
+  );
+  return unit === "pct" || unit === "part" ? { ...lines, batch_g } : lines;
+}
+
+const trimmed = (value: number, digits = 2): string => String(Number(value.toFixed(digits)));
+
 /** Swap a line with another one of its portion. */
 export function swapLines(draft: Draft, key: string, other: string): Draft {
   return mapLines(draft, (lines) => {

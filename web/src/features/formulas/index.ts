@@ -1,3 +1,4 @@
 export { DeskPage } from "./DeskPage";
-export { emptyFormula, newLine } from "./draft";
+export { type Draft, emptyFormula, newLine, toDraft, toFile } from "./draft";
 export { FormulasPage } from "./FormulasPage";
+export { useAutosave } from "./useAutosave";

@@ -3,6 +3,7 @@ import { type RefObject, useEffect, useRef } from "react";
 interface Actions {
   undo: () => void;
   redo: () => void;
+  rebalance: () => void;
   entry: RefObject<HTMLInputElement | null>;
 }
 
@@ -20,6 +21,9 @@ export function useDeskKeys(actions: Actions): void {
       } else if (ctrl && key === "z") {
         event.preventDefault();
         latest.current.undo();
+      } else if (event.altKey && key === "b") {
+        event.preventDefault();
+        latest.current.rebalance();
       } else if (key === "n" && !ctrl && !event.altKey && !isWriting(event.target)) {
         event.preventDefault();
         latest.current.entry.current?.focus();

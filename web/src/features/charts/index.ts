@@ -1,0 +1,1 @@
+export { CurvesPage } from "./CurvesPage";

@@ -1,0 +1,1 @@
+export { VersionsPage } from "./VersionsPage";
