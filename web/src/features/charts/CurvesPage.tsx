@@ -13,7 +13,7 @@ export function CurvesPage() {
   const reference = useReference();
   const [charts, setCharts] = useState<Charts | null>(null);
   const [failed, setFailed] = useState("");
-  const file = formula.data?.formula;
+  const file = formula.isFetchedAfterMount ? formula.data?.formula : undefined;
   useEffect(() => {
     if (!file) return;
     const controller = new AbortController();

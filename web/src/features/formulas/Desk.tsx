@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
-import { Link } from "react-router";
+import { type MouseEvent, useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
 import type { Evaluation, FormulaAnswer, IngredientSummary, Lever, Profile, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { hairGrams } from "../../lib/hairs";
@@ -86,7 +86,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     registry,
     ingredients: byId,
     change,
-    flush: save.flush,
+    flush: save.settled,
   });
   useDeskKeys({
     undo: () => dispatch({ type: "undo" }),
@@ -94,6 +94,14 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     rebalance: sheets.rebalance,
     entry,
   });
+  const navigate = useNavigate();
+  /** The other pages read the studio, so what is in hand must be there first. */
+  const leaveTo = async (event: MouseEvent, path: string) => {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    await save.settled();
+    await navigate(path);
+  };
   const say = useNotice();
   const onTake = (lever: Lever) => {
     change((before) => takeLever(before, inHand, { ...lever, position: lever.position ?? null }));
@@ -302,7 +310,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
               key={page}
               className="border-b border-ink not-italic text-ink"
               to={`/formulas/${answer.id}/${page}`}
-              onClick={() => void save.flush()}
+              onClick={(event) => void leaveTo(event, `/formulas/${answer.id}/${page}`)}
             >
               {PAGE_WORDS[page]}
             </Link>
@@ -310,7 +318,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
           <Link
             className="border-b border-ink not-italic text-ink"
             to={`/plan/${answer.id}`}
-            onClick={() => void save.flush()}
+            onClick={(event) => void leaveTo(event, `/plan/${answer.id}`)}
           >
             Plan a batch
           </Link>

@@ -21,7 +21,7 @@ export function DeskPage() {
   const profiles = useProfiles();
   const failed = formula.error ?? reference.error ?? ingredients.error ?? profiles.error;
   if (failed) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(failed)}</p>;
-  if (!formula.data || !reference.data || !ingredients.data || !profiles.data)
+  if (!formula.data || !formula.isFetchedAfterMount || !reference.data || !ingredients.data || !profiles.data)
     return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return (
     <Loaded
@@ -41,7 +41,8 @@ function Loaded(props: LoadedProps) {
   return <Desk {...props} start={start.draft} startDirty={start.dirty} />;
 }
 
-function startFrom(answer: FormulaAnswer): { draft: Draft; dirty: boolean } {
+/** Work the server never acknowledged goes before what it has. */
+export function startFrom(answer: FormulaAnswer): { draft: Draft; dirty: boolean } {
   const saved = toDraft(answer.formula);
   const kept = unsavedWork(answer.id);
   if (!kept) return { draft: saved, dirty: false };

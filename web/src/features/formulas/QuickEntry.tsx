@@ -29,16 +29,18 @@ export const QuickEntry = forwardRef<HTMLInputElement, Props>(function QuickEntr
     found[index] ?? (found.length && !/[;,\n]/.test(name) && !/\d/.test(name) ? found[0] : undefined);
 
   const add = async (recipe: string) => {
+    // The line is free at once: who types fast is on the next one before this one is read.
+    const typed = text;
+    const giveBack = () => setText((now) => now || typed);
+    setText("");
+    setIndex(-1);
     try {
       const read = await readRecipe(recipe);
-      if (read.lines.length === 0)
-        say(`Nothing in "${recipe.slice(0, 60)}" reads as an ingredient.`, { asks: true });
-      else {
-        onAdd(read.lines.map((line) => newLine(line)));
-        setText("");
-        setIndex(-1);
-      }
+      if (read.lines.length > 0) return onAdd(read.lines.map((line) => newLine(line)));
+      say(`Nothing in "${recipe.slice(0, 60)}" reads as an ingredient.`, { asks: true });
+      giveBack();
     } catch (error) {
+      giveBack();
       say(messageOf(error), { asks: true });
     }
   };

@@ -1,4 +1,4 @@
-export { DeskPage } from "./DeskPage";
-export { type Draft, emptyFormula, newLine, toDraft, toFile } from "./draft";
+export { DeskPage, startFrom } from "./DeskPage";
+export { type Draft, emptyFormula, newLine, toFile } from "./draft";
 export { FormulasPage } from "./FormulasPage";
 export { useAutosave } from "./useAutosave";

@@ -12,6 +12,8 @@ export type SaveState =
 const PAUSE_MS = 250;
 const RETRY_MS = 2000;
 const KEEP_AFTER_MS = 30;
+const SETTLE_ATTEMPTS = 40;
+const SETTLE_PAUSE_MS = 50;
 
 /** Work not yet acknowledged by the server, kept in the browser until it is. */
 interface Unsaved {
@@ -108,5 +110,14 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
     },
     [flush, id],
   );
-  return { state, revision, settle, flush };
+
+  /** Waits until what is in hand is on the server, for pages that read it there. */
+  const settled = useCallback(async () => {
+    for (let attempt = 0; attempt < SETTLE_ATTEMPTS; attempt++) {
+      await flush();
+      if (blocked.current || latest.current === savedDraft.current) return;
+      await new Promise((resolve) => setTimeout(resolve, SETTLE_PAUSE_MS));
+    }
+  }, [flush]);
+  return { state, revision, settle, flush, settled };
 }

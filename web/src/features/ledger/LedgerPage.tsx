@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import {
   type Evaluation,
   evaluate,
@@ -13,7 +13,7 @@ import {
 } from "../../api";
 import { figure } from "../../lib/numbers";
 import { Strip } from "../../ui";
-import { type Draft, toDraft, toFile, useAutosave } from "../formulas";
+import { type Draft, startFrom, toFile, useAutosave } from "../formulas";
 import { ProductForm } from "./ProductForm";
 import { ScentPapers } from "./ScentPapers";
 
@@ -29,14 +29,17 @@ export function LedgerPage() {
   const id = Number(useParams().formulaId);
   const formula = useFormula(id);
   if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
-  if (!formula.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
+  if (!formula.data || !formula.isFetchedAfterMount)
+    return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Ledger key={id} answer={formula.data} />;
 }
 
 function Ledger({ answer }: { answer: FormulaAnswer }) {
-  const [draft, setDraft] = useState<Draft>(() => toDraft(answer.formula));
+  const [start] = useState(() => startFrom(answer));
+  const [draft, setDraft] = useState<Draft>(start.draft);
   const [stage, setStage] = useState<Stage>("formula");
-  const save = useAutosave(answer.id, answer.revision, draft, false);
+  const navigate = useNavigate();
+  const save = useAutosave(answer.id, answer.revision, draft, start.dirty);
   const { evaluation, failed } = useStaged(draft, stage);
   const ingredients = useIngredients();
   const byId = useMemo(
@@ -55,7 +58,11 @@ function Ledger({ answer }: { answer: FormulaAnswer }) {
         <Link
           className="underline underline-offset-4"
           to={`/formulas/${answer.id}`}
-          onClick={() => void save.flush()}
+          onClick={async (event) => {
+            event.preventDefault();
+            await save.settled();
+            await navigate(`/formulas/${answer.id}`);
+          }}
         >
           Back to its Desk
         </Link>{" "}

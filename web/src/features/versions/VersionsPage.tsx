@@ -18,14 +18,17 @@ export function VersionsPage() {
   const id = Number(useParams().formulaId);
   const formula = useFormula(id);
   if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
-  if (!formula.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
+  if (!formula.data || !formula.isFetchedAfterMount)
+    return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Versions key={id} answer={formula.data} />;
 }
 
 function Versions({ answer }: { answer: FormulaAnswer }) {
   const last = answer.versions.length;
-  const [first, setFirst] = useState(answer.versions.at(-2)?.number ?? 1);
-  const [second, setSecond] = useState(answer.versions.at(-1)?.number ?? 1);
+  const [from, setFirst] = useState<number>();
+  const [to, setSecond] = useState<number>();
+  const first = from ?? answer.versions.at(-2)?.number ?? 1;
+  const second = to ?? answer.versions.at(-1)?.number ?? 1;
   const comparison = useComparison(answer.id, first, second);
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">

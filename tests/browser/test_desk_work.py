@@ -1,0 +1,233 @@
+"""Formulating to a profile: mending, swapping, comparing, balancing, the ledger; all through the real interface."""
+
+from __future__ import annotations
+
+import re
+import time
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Server, axe_violations
+from tests.browser.pages import DeskPage
+
+OpenPage = Callable[..., Page]
+
+
+def open_demo(page: Page, name: str) -> DeskPage:
+    page.get_by_role("link", name=name).first.click()
+    desk = DeskPage(page)
+    expect(desk.name).to_have_value(name)
+    expect(desk.saturation).to_be_visible()
+    return desk
+
+
+def shown(page: Page, reading: str) -> float:
+    return float(page.locator(f"[data-reading='{reading}']").inner_text())
+
+
+def test_too_sticky_is_said_and_a_lever_does_what_it_promised(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    desk.amount("Glycerin").fill("150")
+    expect(desk.answer("Will it hold?")).to_contain_text(re.compile(r"sticky, 0\.\d+ over"))
+    page.get_by_role("button", name=re.compile("Dough at")).click()
+    levers = page.get_by_role("region", name="Ways to move it").get_by_role("listitem")
+    expect(levers).to_have_count(3)
+    first = levers.first
+    promised = first.inner_text()
+    assert re.search(r"Foam score [\d.]+ → [\d.]+", promised), "the cost in foam is shown before"
+    drying = re.search(r"Dry after [\d.]+ → ([\d.]+)", promised)
+    saturation = re.search(r"→ ([\d.]+)", promised)
+    foam = re.search(r"Foam score [\d.]+ → ([\d.]+)", promised)
+    assert saturation
+    assert foam
+    first.get_by_role("button").click()
+    expect(desk.saturation).to_have_text(re.compile(f"^{saturation[1][:3]}"))
+    assert shown(page, "lather.score") == pytest.approx(float(foam[1]), abs=0.51), "what was promised came true"
+    if drying:
+        assert shown(page, "drying.hours") == pytest.approx(float(drying[1]), abs=0.51)
+    expect(desk.answer("Will it hold?")).to_contain_text(re.compile("Yes|Just"))
+    page.get_by_role("button", name="Take it back").click()
+    expect(desk.answer("Will it hold?")).to_contain_text("sticky")
+
+
+def test_tartar_is_swapped_for_starch_at_equal_firmness_in_three_clicks(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    before = shown(page, "firmness.at_20_c")
+    desk.amount("Cream of tartar").hover()
+    page.get_by_role("button", name="Actions for Cream of tartar").click()
+    page.get_by_role("menuitem", name="Something else in its place").click()
+    starch = page.get_by_role("dialog").get_by_role("button", name=re.compile("^Corn starch"))
+    expect(starch).to_contain_text("a piece")
+    assert axe_violations(page) == []
+    starch.click()
+    expect(page.get_by_text("Corn starch stands in for Cream of tartar").first).to_be_visible()
+    expect(desk.amount("Cream of tartar")).to_have_count(0)
+    assert shown(page, "firmness.at_20_c") == pytest.approx(before, abs=3.5)
+    page.keyboard.press("Control+z")
+    expect(desk.amount("Cream of tartar")).to_be_visible()
+
+
+def test_rebalancing_previews_applies_as_a_new_version_and_explains_the_impossible(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    page.get_by_label("Profile", exact=True).select_option(label="big foam")
+    expect(desk.answer("Will it foam?")).to_contain_text("under 65")
+    page.keyboard.press("Alt+b")
+    sheet = page.get_by_role("dialog", name="Rebalance")
+    expect(sheet.get_by_text("Lines, before and after")).to_be_visible()
+    assert axe_violations(page) == []
+    sheet.get_by_label("Foam score, at least").fill("97")
+    sheet.get_by_label("Foam score, at most").fill("")
+    sheet.get_by_label("Ring, at most").fill("2")
+    expect(sheet.get_by_text("Not all of it at once")).to_be_visible()
+    expect(sheet.get_by_role("slider").first).to_be_visible()
+    expect(sheet.get_by_role("button", name="Take it as a new version")).to_be_disabled()
+    sheet.get_by_label("Ring, at most").fill("30")
+    sheet.get_by_label("Foam score, at least").fill("66")
+    take = sheet.get_by_role("button", name="Take it as a new version")
+    expect(take).to_be_enabled()
+    take.click()
+    expect(page.get_by_text("kept as a version")).to_be_visible()
+    expect(desk.answer("Will it foam?")).not_to_contain_text("under")
+    assert shown(page, "lather.score") >= 65
+    expect(desk.saved).to_be_visible()
+    page.get_by_role("link", name="Versions").click()
+    expect(page.get_by_text("before rebalancing")).to_be_visible()
+    expect(page.get_by_text("Version 2", exact=True)).to_be_visible()
+
+
+def test_comparing_versions_names_the_line_that_made_drying_longer(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    page.get_by_role("button", name="More for this formula").click()
+    page.get_by_role("menuitem", name="Keep this version").click()
+    page.get_by_label("What is it, in a few words?").fill("as it was")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("This version is kept")).to_be_visible()
+    desk.amount("Glycerin").fill("70")
+    desk.amount("Kaolin").fill("60")
+    expect(desk.saved).to_be_visible()
+    page.wait_for_timeout(400)
+    page.get_by_role("link", name="Versions").click()
+    row = page.get_by_role("row").filter(has_text="Dry after")
+    expect(row).to_contain_text("Glycerin +")
+    expect(page.get_by_role("row").filter(has_text="Glycerin").first).to_contain_text("70")
+    assert axe_violations(page) == []
+    page.get_by_role("button", name=re.compile("Put version 1 on the Desk again")).click()
+    expect(desk.amount("Glycerin")).to_have_value("46")
+
+
+def test_a_certificate_entered_once_is_used_by_ledger_and_desk(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Gorse dust")
+    expect(desk.answer("Is it kind?")).to_contain_text("not known")
+    page.get_by_role("link", name="Skin ledger").click()
+    page.get_by_label("Stage").select_option(label="selling it")
+    expect(page.get_by_text("No limit is on file for a scent")).to_be_visible()
+    limit = page.get_by_label(re.compile("^Limit of"))
+    limit.fill("3")
+    limit.press("Tab")
+    expect(page.get_by_text("No limit is on file for a scent")).to_have_count(0)
+    expect(page.get_by_role("status").filter(has_text="Saved.")).to_be_visible()
+    assert axe_violations(page) == []
+    page.get_by_role("link", name="Back to its Desk").click()
+    expect(page.locator("[data-reading='skin.scent_share']")).not_to_have_text("not known")
+
+
+def test_a_profile_is_made_and_contradictions_are_refused(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Ferry-tin scoop, in cups")
+    page.get_by_label("Profile", exact=True).select_option("")
+    page.get_by_role("button", name="Make a profile").click()
+    page.get_by_label("Name", exact=True).fill("Net-loft evening")
+    page.get_by_role("button", name="Another band").click()
+    page.get_by_label("At least, reading 1").fill("90")
+    page.get_by_label("At most, reading 1").fill("70")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert")).to_contain_text("above the high end")
+    page.get_by_label("At least, reading 1").fill("50")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_label("Profile", exact=True)).to_have_value("own-net-loft-evening")
+    expect(desk.saved).to_be_visible()
+
+
+def test_the_sheet_switches_units_and_scales_and_nothing_is_lost(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    before = desk.batch.inner_text()
+    for unit in ("per cent", "ounces", "parts", "grams"):
+        page.get_by_role("button", name="More for this formula").click()
+        page.get_by_role("menuitem", name=f"All in {unit}").click()
+        expect(desk.batch).to_have_text(before)
+    page.get_by_role("button", name="More for this formula").click()
+    page.get_by_role("menuitem", name="Scale to a mass").click()
+    page.get_by_label("New mass of the batch").fill("1572")
+    page.keyboard.press("Enter")
+    expect(desk.amount("Baking soda")).to_have_value("592")
+    for _ in range(5):
+        page.keyboard.press("Control+z")
+    expect(desk.amount("Baking soda")).to_have_value("296")
+
+
+SCOOP_AS_TYPED = (
+    "225 g baking soda", "120 g slsa powder", "95 g corn starch", "30 g cream of tartar", "70 g betaine", "20 g avocado oil",
+    "38 g glycerin", "8 g fragrance oil",
+)  # fmt: skip
+
+
+def test_from_nothing_to_a_scoop_with_big_foam_by_keyboard_alone(
+    server: Server, open_page: OpenPage, capsys: pytest.CaptureFixture[str]
+) -> None:
+    """Palette, typed lines, profile by arrow keys, rebalance: no hand leaves the keyboard."""
+    page = open_page(server.address)
+    begin = time.monotonic()
+    page.get_by_role("button", name="Empty formula").focus()
+    page.keyboard.press("Enter")
+    desk = DeskPage(page)
+    expect(desk.new_line).to_be_focused()
+    for line in SCOOP_AS_TYPED:
+        page.keyboard.type(line)
+        page.keyboard.press("Enter")
+    expect(desk.amount("Glycerin")).to_have_value("38")
+    page.get_by_label("Profile", exact=True).focus()
+    page.keyboard.type("big")
+    expect(page.get_by_label("Profile", exact=True)).to_have_value("big-foam")
+    page.keyboard.press("Alt+b")
+    sheet = page.get_by_role("dialog", name="Rebalance")
+    take = sheet.get_by_role("button", name="Take it as a new version")
+    met = sheet.get_by_text("All of this holds already")
+    expect(take.or_(met).first).to_be_visible()
+    page.wait_for_timeout(600)
+    if take.is_enabled():
+        take.focus()
+        page.keyboard.press("Enter")
+        expect(sheet).to_have_count(0)
+    else:
+        page.keyboard.press("Escape")
+    expect(desk.answer("Will it hold?")).to_contain_text(re.compile("Yes|Just"))
+    expect(desk.answer("Will it foam?")).not_to_contain_text("under 65")
+    assert 65 <= shown(page, "lather.score") <= 85
+    with capsys.disabled():
+        print(f"\nfrom nothing to big foam, by keys: {time.monotonic() - begin:.1f} s")
+
+
+def test_the_palette_goes_everywhere_by_one_key(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    page.wait_for_load_state("networkidle")
+    page.keyboard.press("Control+k")
+    expect(page.get_by_role("combobox", name="Go to, or do")).to_be_focused()
+    assert axe_violations(page) == []
+    page.keyboard.type("peat")
+    page.keyboard.press("Enter")
+    expect(DeskPage(page).name).to_have_value("Peat bricks")
+    page.keyboard.press("Control+k")
+    page.keyboard.type("curves")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Curves of Peat bricks")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("Saturation over temperature"))).to_be_visible()
+    expect(page.get_by_text(re.compile("too stiff at about minute"))).to_be_visible()
+    assert axe_violations(page) == []
