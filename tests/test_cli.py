@@ -127,7 +127,7 @@ def test_balance_prints_what_moved(tmp_path: Path) -> None:
     assert done.returncode == 0
     result = strict(done.stdout)
     assert result["status"] == "solved"
-    assert result["changes"][0].keys() == {"ingredient", "before_g", "after_g"}
+    assert {"ingredient", "before_g", "after_g"} <= result["changes"][0].keys()
     assert result["readings_after"]["lather"]["active_g"] >= 4
     assert len(result["lines"]) == 4
     impossible = run("balance", str(path), "--target", "lather.score>=99.9", "--target", "lather.active_g<=1")

@@ -91,7 +91,7 @@ def test_rebalancing_previews_applies_as_a_new_version_and_explains_the_impossib
     take = sheet.get_by_role("button", name="Take it as a new version")
     expect(take).to_be_enabled()
     take.click()
-    expect(page.get_by_text("kept as a version")).to_be_visible()
+    expect(page.get_by_text("kept as a version").first).to_be_visible()
     expect(desk.answer("Will it foam?")).not_to_contain_text("under")
     assert shown(page, "lather.score") >= 65
     expect(desk.saved).to_be_visible()
@@ -231,3 +231,34 @@ def test_the_palette_goes_everywhere_by_one_key(server: Server, open_page: OpenP
     expect(page.get_by_role("img", name=re.compile("Saturation over temperature"))).to_be_visible()
     expect(page.get_by_text(re.compile("too stiff at about minute"))).to_be_visible()
     assert axe_violations(page) == []
+
+
+def test_two_unequal_halves_are_made_and_said_to_spin(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Slipway rounds")
+    page.get_by_role("button", name="More for this formula").click()
+    page.get_by_role("menuitem", name="Make two halves of it").click()
+    expect(page.get_by_role("tab", name=re.compile("second half"))).to_be_visible()
+    desk.amount("Citric acid").fill("20")
+    expect(page.get_by_text(re.compile("Two unequal halves: spin"))).to_be_visible()
+    page.get_by_role("tab", name=re.compile("first half")).click()
+    page.get_by_label("Name of the portion").fill("lively half")
+    expect(page.get_by_role("tab", name=re.compile("lively half"))).to_be_visible()
+    assert axe_violations(page) == []
+    page.get_by_role("button", name="Take it out").click()
+    expect(page.get_by_role("tablist", name="Portions")).to_have_count(0)
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("tablist", name="Portions")).to_be_visible()
+
+
+def test_foam_against_cost_is_worked_out_with_progress_and_can_be_stopped(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    open_demo(page, "Limpet domes")
+    page.get_by_role("link", name="Curves").click()
+    frontier = page.get_by_role("region", name="Foam against cost")
+    frontier.get_by_role("button", name="Work it out").click()
+    expect(frontier.get_by_text(re.compile(r"\d+ of 11 solved"))).to_be_visible()
+    frontier.get_by_role("button", name="Stop").click()
+    expect(frontier.get_by_role("button", name=re.compile("Work it out"))).to_be_visible()
+    frontier.get_by_role("button", name=re.compile("Work it out")).click()
+    expect(frontier.get_by_role("img", name=re.compile("Cost of a piece over foam score"))).to_be_visible(timeout=20_000)

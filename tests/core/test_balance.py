@@ -219,3 +219,10 @@ def test_amounts_are_what_a_scale_can_show(tables: Tables) -> None:
     for change in result.changes:
         assert round(change.after_g, 1) == change.after_g
         assert change.after_g >= 0
+
+
+def test_a_formula_that_would_shrink_to_nothing_is_no_answer(tables: Tables) -> None:
+    """The cheapest formula without a wish for its mass is none at all; the balancer must not stop there."""
+    result = solve(tables, "lather.score>=40", objective="cheapest")
+    assert result.status == "solved"
+    assert result.readings_after.mass_g > 0

@@ -56,6 +56,8 @@ class Aims:
         tuple
             Values, shape (m,) [each its own unit], NaN where a reading cannot be said; slopes, shape (m, n) [unit per g]
         """
+        if not mass_g.sum() > 0:  # the cheapest formula on the way may be no formula at all: nothing can be said of it
+            return np.full(len(self.paths), UNKNOWN), np.zeros((len(self.paths), mass_g.size))
         setting = setting_of(self.formula, self.tables, float(mass_g.sum()))
         looked = _Look(setting.mix(self.palette, mass_g, sloped=sloped), self)
         found = [looked.read(path) for path in self.paths]

@@ -23,7 +23,7 @@ HIGHEST_FACTOR = 3.0  # a line may grow to this many times its present amount un
 SMALLEST_SIZE = 0.01  # a line counts as at least this share of the batch when changes are weighed [-]
 UNMOVED_G = 1e-9  # [g]
 LEAST_SCALE = 1e-3  # a target near zero is measured against this [its own unit]
-EXTRA_READING: dict[str, str] = {"cheapest": "cost.batch", "gentlest": "skin.harshness_mg_l", "most-lather": "lather.score"}
+EXTRA_READING: dict[str, str] = {"cheapest": "cost.piece", "gentlest": "skin.harshness_mg_l", "most-lather": "lather.score"}
 """What an objective looks at besides the targets."""
 
 

@@ -1,8 +1,18 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { type Charts, drawCharts, messageOf, useFormula, useReference } from "../../api";
+import {
+  type Band,
+  type Charts,
+  drawCharts,
+  messageOf,
+  type Reference,
+  useFormula,
+  useProfiles,
+  useReference,
+} from "../../api";
 import { figure } from "../../lib/numbers";
 import { DrawingTools, Plot, type PlotLine } from "../../ui";
+import { Frontier } from "./Frontier";
 
 type Zones = readonly { state: string; saturation_from: number }[];
 
@@ -11,6 +21,7 @@ export function CurvesPage() {
   const id = Number(useParams().formulaId);
   const formula = useFormula(id);
   const reference = useReference();
+  const profiles = useProfiles();
   const [charts, setCharts] = useState<Charts | null>(null);
   const [failed, setFailed] = useState("");
   const file = formula.isFetchedAfterMount ? formula.data?.formula : undefined;
@@ -40,11 +51,25 @@ export function CurvesPage() {
           <Bath charts={charts} name={file?.name ?? ""} />
           {charts.cooling && <Cooling charts={charts} name={file?.name ?? ""} />}
           {charts.foam.length > 0 && <FoamCurve charts={charts} name={file?.name ?? ""} />}
+          {file && charts.foam.length > 0 && (
+            <Frontier
+              file={file}
+              profile={profiles.data?.profiles.find((each) => each.id === file.profile)}
+              dough={doughBand(reference.data, file.method)}
+              name={file.name}
+            />
+          )}
           {charts.solid.length > 0 && <SolidFat charts={charts} name={file?.name ?? ""} />}
         </div>
       )}
     </div>
   );
+}
+
+function doughBand(reference: Reference | undefined, id: string): Band | null {
+  const method = reference?.methods.find((each) => each.id === id);
+  if (!method || method.saturation_low === null) return null;
+  return { reading: "dough.saturation", low: method.saturation_low, high: method.saturation_high };
 }
 
 function Drawn({

@@ -8,14 +8,20 @@ import { Bowl, type BowlLayer, bowlSentence, DrawingTools, useNotice } from "../
 import { ConflictDialog } from "./ConflictDialog";
 import { DeskDrawing, type DrawnRow } from "./DeskDrawing";
 import { DeskHead } from "./DeskHead";
-import { addLines, type Draft, history, takeLever, toDraft } from "./draft";
+import { addLines, addPortion, type Draft, halvePortion, history, takeLever, toDraft } from "./draft";
 import { groupLines } from "./groups";
 import { LineTable } from "./LineTable";
 import { PieceLine } from "./PieceLine";
 import { PortionTabs } from "./PortionTabs";
 import { bandsOf, withBands } from "./profiles";
 import { QuickEntry } from "./QuickEntry";
-import { doughAnswer, questions as makeQuestions, type Question, wantedBand } from "./questions";
+import {
+  doughAnswer,
+  questions as makeQuestions,
+  type Question,
+  type StripReading,
+  wantedBand,
+} from "./questions";
 import { Readings } from "./Readings";
 import { useAutosave } from "./useAutosave";
 import { useDeskKeys } from "./useDeskKeys";
@@ -23,7 +29,7 @@ import { useDeskLayout, useHurry } from "./useDeskLayout";
 import { useEvaluation } from "./useEvaluation";
 import { useMarks } from "./useMarks";
 import { useSheets } from "./useSheets";
-import { Why } from "./Why";
+import { DraftInHand, Why } from "./Why";
 
 interface Props {
   answer: FormulaAnswer;
@@ -35,6 +41,7 @@ interface Props {
 }
 
 const PAGE_WORDS = { ledger: "Skin ledger", curves: "Curves", versions: "Versions" };
+const PORTION_NAMES = ["second colour", "topping", "drizzle", "embed"];
 const WET_MARKS = new Set(["wave", "lens", "level", "brick", "double", "mist"]);
 
 /** The Desk: the formula on the left, the bowl in the middle, the questions on the right. */
@@ -107,6 +114,12 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     change((before) => takeLever(before, inHand, { ...lever, position: lever.position ?? null }));
     say(`${lever.message}.`, { action: { label: "Take it back", run: () => dispatch({ type: "undo" }) } });
   };
+  const take = useRef(onTake);
+  take.current = onTake;
+  const why = useCallback(
+    (reading: StripReading) => <Why reading={reading} onTake={(lever) => take.current(lever)} />,
+    [],
+  );
   const { rows, layers } = useDrawn(draft, inHand, evaluation, byId);
   const asks = asked.length > 0;
   const marks = useMarks(
@@ -179,13 +192,27 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
             profiles={profiles}
             readings={reference.readings}
             onRebalance={sheets.rebalance}
+            onPortion={(halves) => {
+              change((before) =>
+                halves
+                  ? halvePortion(before, inHand)
+                  : addPortion(before, PORTION_NAMES[before.portions.length - 1] ?? "another portion"),
+              );
+              setPortion(draft.portions.length);
+            }}
             onScale={sheets.scale}
             onShowIn={sheets.showIn}
             change={change}
             save={save.state}
             settle={toSettle(part, evaluation, error, asked)}
           />
-          <PortionTabs draft={draft} evaluation={evaluation} inHand={inHand} onChoose={setPortion} />
+          <PortionTabs
+            draft={draft}
+            evaluation={evaluation}
+            inHand={inHand}
+            onChoose={setPortion}
+            change={change}
+          />
           <div ref={scroller} className="-ml-9 min-h-0 flex-1 overflow-y-auto overflow-x-hidden pl-9 pb-2">
             <LineTable
               draft={draft}
@@ -256,13 +283,15 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
               </p>
             </div>
           )}
-          <Readings
-            questions={asked}
-            width={layout.right}
-            strip={layout.strip}
-            capillaries={layout.wide}
-            why={(reading) => <Why draft={draft} reading={reading} onTake={onTake} />}
-          />
+          <DraftInHand value={draft}>
+            <Readings
+              questions={asked}
+              width={layout.right}
+              strip={layout.strip}
+              capillaries={layout.wide}
+              why={why}
+            />
+          </DraftInHand>
           {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
           {evaluation?.missing
             .filter(
@@ -376,6 +405,11 @@ function useDrawn(
   evaluation: Evaluation | null,
   byId: ReadonlyMap<string, IngredientSummary>,
 ) {
+  // What is typed into an amount changes nothing here until its readings have come.
+  const structure = draft.portions
+    .map((portion) => portion.lines.map((line) => `${line.key}:${line.ingredient}`).join())
+    .join(";");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the structure stands for the draft
   return useMemo(() => {
     const offset = draft.portions.slice(0, inHand).reduce((sum, portion) => sum + portion.lines.length, 0);
     const lines = draft.portions[inHand]?.lines ?? [];
@@ -399,5 +433,5 @@ function useDrawn(
         layers.push({ key: line.key, name: ingredient.short_name, ml: mass.heaped_ml, mark });
     }
     return { rows, layers };
-  }, [draft, inHand, evaluation, byId]);
+  }, [structure, inHand, evaluation, byId]);
 }

@@ -23,6 +23,7 @@ interface Props {
   profiles: readonly Profile[];
   readings: readonly Reading[];
   onRebalance: () => void;
+  onPortion: (halves: boolean) => void;
   onScale: () => void;
   onShowIn: (unit: SheetUnit) => void;
   change: (change: (draft: Draft) => Draft, field?: string) => void;
@@ -80,6 +81,7 @@ export function DeskHead(props: Props) {
           answer={answer}
           onKeep={() => setKeeping(true)}
           onRebalance={props.onRebalance}
+          onPortion={props.onPortion}
           onScale={props.onScale}
           onShowIn={props.onShowIn}
         />
@@ -102,6 +104,7 @@ function HeadMenu({
   answer,
   onKeep,
   onRebalance,
+  onPortion,
   onScale,
   onShowIn,
 }: {
@@ -109,6 +112,7 @@ function HeadMenu({
   answer: FormulaAnswer;
   onKeep: () => void;
   onRebalance: () => void;
+  onPortion: (halves: boolean) => void;
   onScale: () => void;
   onShowIn: (unit: SheetUnit) => void;
 }) {
@@ -132,6 +136,8 @@ function HeadMenu({
       <MenuItem hint="Alt B" onSelect={onRebalance}>
         Rebalance…
       </MenuItem>
+      <MenuItem onSelect={() => onPortion(false)}>Another portion</MenuItem>
+      <MenuItem onSelect={() => onPortion(true)}>Make two halves of it</MenuItem>
       <MenuItem onSelect={onScale}>Scale to a mass…</MenuItem>
       <MenuItem onSelect={() => onShowIn("g")}>All in grams</MenuItem>
       <MenuItem onSelect={() => onShowIn("oz")}>All in ounces</MenuItem>
@@ -139,6 +145,7 @@ function HeadMenu({
       <MenuItem onSelect={() => onShowIn("part")}>All in parts</MenuItem>
       <MenuItem onSelect={onKeep}>Keep this version…</MenuItem>
       <MenuItem onSelect={() => saveFile(draft)}>Save as a formula file</MenuItem>
+      <MenuItem onSelect={() => saveCsv(draft)}>Save the lines as CSV</MenuItem>
       <MenuItem onSelect={() => void onDelete()}>Put it aside</MenuItem>
     </Menu>
   );
@@ -196,11 +203,25 @@ function KeepVersion({
 }
 
 function saveFile(draft: Draft): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(
-    new Blob([`${JSON.stringify(toFile(draft), null, 2)}\n`], { type: "application/json" }),
+  saveText(draft, "json", "application/json", `${JSON.stringify(toFile(draft), null, 2)}\n`);
+}
+
+/** One line a row, as typed; pasted back as text it reads the same. */
+function saveCsv(draft: Draft): void {
+  const quote = (cell: string) => (/[",\n]/.test(cell) ? `"${cell.replace(/"/g, '""')}"` : cell);
+  const rows = draft.portions.flatMap((portion) =>
+    portion.lines.map((line) => [portion.name, line.ingredient ?? line.text, line.amount, line.unit]),
   );
-  link.download = `${draft.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "formula"}.json`;
+  const text = [["portion", "ingredient", "amount", "unit"], ...rows]
+    .map((row) => row.map(quote).join(","))
+    .join("\n");
+  saveText(draft, "csv", "text/csv", `${text}\n`);
+}
+
+function saveText(draft: Draft, ending: string, type: string, text: string): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = `${draft.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "formula"}.${ending}`;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }

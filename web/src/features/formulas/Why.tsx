@@ -1,12 +1,14 @@
-import { useEffect, useState } from "react";
+import { createContext, useContext, useEffect, useState } from "react";
 import { type Explanation, explainReading, findLevers, type Lever, messageOf } from "../../api";
 import { figure, grams } from "../../lib/numbers";
 import { type Draft, toFile } from "./draft";
 import type { StripReading } from "./questions";
 import { SciencePage } from "./SciencePage";
 
+/** The formula in hand, for what opens under a strip; the strips themselves do not hang on it. */
+export const DraftInHand = createContext<Draft | null>(null);
+
 interface Props {
-  draft: Draft;
   reading: StripReading;
   onTake: (lever: Lever) => void;
 }
@@ -19,7 +21,8 @@ const ONE_NUMBER =
   /^(dough\.(saturation|stickiness|puff_pct|mix_temperature_c)|fizz\.|bath\.|lather\.|firmness\.|release\.|drying\.|feel\.|skin\.(harshness_mg_l|scent_share)|cost\.|shelf\.)/;
 
 /** Why a reading is what it is: the ways to mend it, what each line does to it, what it rests on. */
-export function Why({ draft, reading, onTake }: Props) {
+export function Why({ reading, onTake }: Props) {
+  const draft = useContext(DraftInHand);
   const [levers, setLevers] = useState<Lever[] | null>(null);
   const [explained, setExplained] = useState<Explanation | null>(null);
   const [failed, setFailed] = useState("");
@@ -27,7 +30,7 @@ export function Why({ draft, reading, onTake }: Props) {
   const wanted = low !== undefined || high !== undefined;
   const asked = ONE_NUMBER.test(reading.id) && reading.value !== null;
   useEffect(() => {
-    if (!asked) return;
+    if (!asked || !draft) return;
     const controller = new AbortController();
     const file = toFile(draft);
     const fail = (error: unknown) => {

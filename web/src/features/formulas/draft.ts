@@ -136,6 +136,44 @@ export function duplicateLine(draft: Draft, key: string): Draft {
   );
 }
 
+export function patchPortion(
+  draft: Draft,
+  index: number,
+  patch: Partial<Pick<Draft["portions"][number], "name" | "share_pct" | "mass_g" | "split">>,
+): Draft {
+  return {
+    ...draft,
+    portions: draft.portions.map((each, at) => (at === index ? { ...each, ...patch } : each)),
+  };
+}
+
+export function addPortion(draft: Draft, name: string): Draft {
+  const portion = { name, lines: [], share_pct: null, mass_g: null, split: null };
+  return { ...draft, portions: [...draft.portions, portion] };
+}
+
+/** Two halves of the same lines, to be made unequal by hand: the second begins as a copy. */
+export function halvePortion(draft: Draft, index: number): Draft {
+  const whole = draft.portions[index];
+  if (!whole) return draft;
+  const half = whole.lines.map((line) => {
+    const amount = Number(line.amount.replace(",", "."));
+    return Number.isFinite(amount) ? { ...line, amount: trimmed(amount / 2) } : line;
+  });
+  const second = half.map((line) => ({ ...line, key: nextKey() }));
+  const halves = [
+    { ...whole, name: "first half", lines: half },
+    { ...whole, name: "second half", lines: second },
+  ];
+  return { ...draft, portions: draft.portions.flatMap((each, at) => (at === index ? halves : [each])) };
+}
+
+/** Take a portion out; the last one left only loses its lines. */
+export function removePortion(draft: Draft, index: number): Draft {
+  if (draft.portions.length < 2) return draft;
+  return { ...draft, portions: draft.portions.filter((_, at) => at !== index) };
+}
+
 /** Put lines in grams by their place among all lines; the others stay as typed. */
 export function setGrams(draft: Draft, byPosition: ReadonlyMap<number, number>): Draft {
   let position = -1;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import { ApiError, type Evaluation, evaluate } from "../../api";
 import { type Draft, toFile } from "./draft";
 
@@ -13,7 +13,8 @@ export interface Judgement {
 export function useEvaluation(draft: Draft): Judgement {
   const [judgement, setJudgement] = useState<Judgement>({ evaluation: null, error: null });
   const abort = useRef<AbortController | null>(null);
-  useEffect(() => {
+  // Before the paint: the request is on its way while the browser draws what was typed.
+  useLayoutEffect(() => {
     abort.current?.abort();
     const controller = new AbortController();
     abort.current = controller;
