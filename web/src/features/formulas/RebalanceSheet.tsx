@@ -282,7 +282,7 @@ function Outcome({
               key={line.position}
               className={`border-b-[0.9px] border-ink ${moved.has(line.position) ? "font-bold" : "text-soft"}`}
             >
-              <th scope="row" className="text-left font-[inherit]">
+              <th scope="row" className="text-left [font-weight:inherit]">
                 {name(line.ingredient)}
               </th>
               <td className="w-20 text-right">{grams(line.before_g)}</td>
@@ -331,7 +331,7 @@ function Moved({
   const reading = registry.get(path);
   return (
     <tr className={`border-b-[0.9px] border-ink ${same ? "text-soft" : "font-bold"}`}>
-      <th scope="row" className="text-left font-[inherit]">
+      <th scope="row" className="text-left [font-weight:inherit]">
         {reading?.label ?? path}
       </th>
       <td className="w-16 text-right">{shown(before)}</td>

@@ -147,7 +147,7 @@ function SideBySide({
               key={line.ingredient}
               className={`border-b-[0.9px] border-ink ${line.changed ? "font-bold" : "text-soft"}`}
             >
-              <th scope="row" className="py-0.5 text-left font-[inherit]">
+              <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
                 {line.name}
               </th>
               <td className="text-right">{line.first_g ? `${grams(line.first_g)} g` : "–"}</td>
