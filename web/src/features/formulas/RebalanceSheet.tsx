@@ -127,7 +127,7 @@ export function RebalanceSheet({ draft, bands, dough, registry, ingredients, onA
       <p className="mt-4 flex items-center gap-6">
         <Button
           primary
-          disabled={result?.status !== "solved" || result.changes.length === 0}
+          disabled={busy || result?.status !== "solved" || result.changes.length === 0}
           onClick={() =>
             result && onApply(new Map(result.changes.map((line) => [line.position, line.after_g])))
           }
