@@ -138,7 +138,7 @@ export function RebalanceSheet({ draft, bands, dough, registry, ingredients, onA
           <span className="text-body text-soft">All of this holds already.</span>
         )}
       </p>
-      <div aria-live="polite" className={`mt-5 ${busy ? "opacity-70" : ""}`}>
+      <div aria-live="polite" className="mt-5" aria-busy={busy}>
         {refused && <p className="text-body text-rosy">{refused}</p>}
         {result?.status === "infeasible" && !refused && (
           <Conflicts result={result} wishes={wishes} set={set} registry={registry} />
