@@ -101,7 +101,7 @@ export function Plot({ ref, text, x, y, lines, lane, spans = [], levels = [], po
           </text>
         </g>
       ))}
-      {posts.map((post, index) => (
+      {posts.map((post) => (
         <g key={post.name}>
           <path
             d={`M${px(post.at)} ${TOP}V${H - BOTTOM}`}
@@ -109,7 +109,7 @@ export function Plot({ ref, text, x, y, lines, lane, spans = [], levels = [], po
             strokeWidth=".9"
             strokeDasharray="2 3"
           />
-          <text x={px(post.at)} y={TOP - 6 + (index % 2) * 0} fill="var(--ink)" textAnchor="middle">
+          <text x={px(post.at)} y={TOP - 6} fill="var(--ink)" textAnchor="middle">
             {post.name}
           </text>
         </g>

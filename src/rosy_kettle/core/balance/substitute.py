@@ -18,6 +18,7 @@ from rosy_kettle.core.cost.formula_cost import price_per_kg
 from rosy_kettle.core.errors import InputError, MissingDataError
 from rosy_kettle.core.mix import base_id
 from rosy_kettle.core.records import Formula, Ingredient, Line, Tables
+from rosy_kettle.core.rules.use import FOOD_ALLERGENS
 from rosy_kettle.core.why.levers import TYPICAL, WATCHED, Effect, effects_between
 
 __all__ = ["HELD_BY_ROLE", "Substitute", "substitutes", "swap_in", "with_substitute"]
@@ -135,12 +136,11 @@ def _judge(
     change = None if cost is None or cost.after is None else cost.after - cost.before
     disturbance = sum(min(9.0, abs((math.inf if e.after is None else e.after) - e.before) / TYPICAL[e.reading]) for e in effects)
     tags = tables.safety.tags.get(base_id(candidate))
-    allergens = {"tree_nut", "peanut_oil", "milk", "wheat", "soy", "sesame", "egg", "oat"}
     return Substitute(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
         held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * notable), disturbance=float(disturbance),
         price_per_kg=_price(candidate, tables), cost_per_piece_change=change, dust_hazard=candidate.dust_hazard,
-        vegan=candidate.vegan, allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & allergens)), effects=effects,
+        vegan=candidate.vegan, allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)), effects=effects,
     )  # fmt: skip
 
 

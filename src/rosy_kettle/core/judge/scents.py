@@ -9,6 +9,7 @@ from rosy_kettle.core.label.composition import EVAPORATES
 from rosy_kettle.core.mix import Mix, base_id
 from rosy_kettle.core.records import Certificate, Ingredient, IngredientTags
 from rosy_kettle.core.rules.facts import Fragrance
+from rosy_kettle.core.rules.materials import THRESHOLD_PCT
 
 __all__ = [
     "AllergenShares",
@@ -21,7 +22,6 @@ __all__ = [
     "threshold_pct",
 ]
 
-THRESHOLD_PCT = {"rinse_off": 0.01, "leave_on": 0.001}  # Reg (EC) 1223/2009 Annex III, as sold [%]
 NO_TAGS = IngredientTags()
 NO_CERTIFICATE = Certificate()
 KINDS = {

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from rosy_kettle.core.rules.facts import ColourFacts, Facts
 from rosy_kettle.core.rules.fired import Fired, Predicate, when
 
-__all__ = ["MATERIAL_RULES"]
+__all__ = ["MATERIAL_RULES", "THRESHOLD_PCT"]
 
 THRESHOLD_PCT = {"rinse_off": 0.01, "leave_on": 0.001}  # Reg (EC) 1223/2009 Annex III entries 45, 67, 69-92
 NEW_LIST_FROM, NEW_LIST_FOR_ALL = "2026-07-31", "2028-07-31"  # Reg (EU) 2023/1545

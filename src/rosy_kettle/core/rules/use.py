@@ -5,7 +5,7 @@ from __future__ import annotations
 from rosy_kettle.core.rules.facts import Facts
 from rosy_kettle.core.rules.fired import Fired, Predicate, when
 
-__all__ = ["USE_RULES"]
+__all__ = ["FOOD_ALLERGENS", "USE_RULES"]
 
 BATH_PH = (5.0, 9.0)  # project default
 SLS_LIKE_PCT = 1.0  # CIR 1983, prolonged contact
