@@ -140,7 +140,8 @@ def _judge(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
         held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * notable), disturbance=float(disturbance),
         price_per_kg=_price(candidate, tables), cost_per_piece_change=change, dust_hazard=candidate.dust_hazard,
-        vegan=candidate.vegan, allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)), effects=effects,
+        vegan=candidate.vegan, allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)),
+        effects=effects,
     )  # fmt: skip
 
 
