@@ -34,5 +34,9 @@ class DeskPage:
     def amount(self, ingredient: str) -> Locator:
         return self.page.get_by_label(f"Amount of {ingredient}")
 
+    def unfold(self, question: str) -> None:
+        """Show all strips of a question that is answered as wanted."""
+        self.answer(question).get_by_role("button", name=question, expanded=False).click()
+
     def answer(self, question: str) -> Locator:
         return self.page.get_by_role("region", name=question)

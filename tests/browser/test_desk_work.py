@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 import time
 from collections.abc import Callable
@@ -45,6 +46,7 @@ def test_too_sticky_is_said_and_a_lever_does_what_it_promised(server: Server, op
     assert foam
     first.get_by_role("button").click()
     expect(desk.saturation).to_have_text(re.compile(f"^{saturation[1][:3]}"))
+    desk.unfold("Will it set?")
     assert shown(page, "lather.score") == pytest.approx(float(foam[1]), abs=0.51), "what was promised came true"
     if drying:
         assert shown(page, "drying.hours") == pytest.approx(float(drying[1]), abs=0.51)
@@ -135,7 +137,10 @@ def test_a_certificate_entered_once_is_used_by_ledger_and_desk(server: Server, o
     expect(page.get_by_role("status").filter(has_text="Saved.")).to_be_visible()
     assert axe_violations(page) == []
     page.get_by_role("link", name="Back to its Desk").click()
+    desk.unfold("Is it kind?")
     expect(page.locator("[data-reading='skin.scent_share']")).not_to_have_text("not known")
+    page.goto(f"{server.address}/pantry/own-gorse")
+    expect(page.get_by_label(re.compile("^Limit of"))).to_have_value("3")
 
 
 def test_a_profile_is_made_and_contradictions_are_refused(server: Server, open_page: OpenPage) -> None:
@@ -153,6 +158,89 @@ def test_a_profile_is_made_and_contradictions_are_refused(server: Server, open_p
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_label("Profile", exact=True)).to_have_value("own-net-loft-evening")
     expect(desk.saved).to_be_visible()
+
+
+def test_a_profile_brings_what_it_assumes(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    page.get_by_label("Profile", exact=True).select_option("childrens")
+    page.get_by_role("button", name="Change what is wanted").click()
+    page.get_by_label("the tub, L").fill("25")
+    page.get_by_label("one dose, g").fill("15")
+    page.get_by_label("youngest user, months").fill("ten")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert")).to_contain_text("is a number, or empty")
+    page.get_by_label("youngest user, months").fill("36")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_label("Litres in the tub")).to_have_value("25")
+    expect(page.get_by_label("Grams used in one bath")).to_have_value("15")
+    expect(desk.saved).to_be_visible()
+
+
+def test_three_versions_stand_side_by_side(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    for glycerin in ("70", "90"):
+        page.get_by_role("button", name="More for this formula").click()
+        page.get_by_role("menuitem", name="Keep this version").click()
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_text("This version is kept").last).to_be_visible()
+        desk.amount("Glycerin").fill(glycerin)
+        expect(desk.saved).to_be_visible()
+        page.wait_for_timeout(400)
+    page.get_by_role("link", name="Versions").click()
+    page.get_by_role("button", name="Compare from version 1").click()
+    page.get_by_role("button", name="Compare to version 2").click()
+    page.get_by_role("button", name="Compare also version 3").click()
+    row = page.get_by_role("row").filter(has_text="Glycerin").first
+    expect(row).to_contain_text("46 g")
+    expect(row).to_contain_text("70 g")
+    expect(row).to_contain_text("90 g")
+    expect(page.get_by_role("row").filter(has_text="Dry after")).to_contain_text("to version 3: Glycerin +")
+    assert axe_violations(page) == []
+
+
+DROP = """
+({name, text}) => {
+  const data = new DataTransfer();
+  data.items.add(new File([text], name));
+  document.querySelector("main input").dispatchEvent(new DragEvent("drop", {bubbles: true, cancelable: true, dataTransfer: data}));
+}
+"""
+
+
+def test_a_file_dropped_on_the_desk_is_read(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    page.evaluate(
+        DROP, {"name": "more.csv", "text": "portion,ingredient,amount,unit\nbody,castor-oil,12.5,g\nbody,sea-salt,2,tbsp\n"}
+    )
+    expect(desk.amount("Castor oil")).to_have_value("12.5")
+    expect(desk.amount("Sea salt")).to_have_value("2")
+    page.keyboard.press("Control+z")
+    expect(desk.amount("Castor oil")).to_have_count(0)
+    page.evaluate(DROP, {"name": "cat.png", "text": "{not json"})
+    expect(page.get_by_text('"cat.png" is neither a formula file nor a list of lines.')).to_be_visible()
+    file = {
+        "name": "Dropped",
+        "portions": [{"name": "body", "lines": [{"ingredient": "baking-soda", "amount": "100", "unit": "g"}]}],
+    }
+    page.evaluate(DROP, {"name": "dropped.json", "text": json.dumps({"format": "rosy-kettle/formula", "version": 1, **file})})
+    expect(desk.name).to_have_value("Dropped")
+    expect(desk.amount("Baking soda")).to_have_value("100")
+
+
+def test_a_formula_put_aside_in_another_tab_can_be_brought_back(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    number = page.url.rsplit("/", 1)[1]
+    page.request.delete(f"{server.address}/api/formulas/{number}")
+    desk.amount("Glycerin").fill("51")
+    expect(page.get_by_text("It was put aside in another tab; what you typed is kept here.")).to_be_visible()
+    page.get_by_role("button", name="Bring it back").click()
+    expect(desk.saved).to_be_visible()
+    page.reload()
+    expect(desk.amount("Glycerin")).to_have_value("51")
 
 
 def test_the_sheet_switches_units_and_scales_and_nothing_is_lost(server: Server, open_page: OpenPage) -> None:

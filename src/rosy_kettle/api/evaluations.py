@@ -14,7 +14,7 @@ from rosy_kettle.files import FormulaFile
 from rosy_kettle.usecases.guess_method import guess_method
 from rosy_kettle.usecases.judge_formula import judge_formula
 from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
-from rosy_kettle.usecases.studio_tables import learned_synonyms, studio_tables
+from rosy_kettle.usecases.studio_tables import current_tables, learned_synonyms, studio_tables
 
 __all__ = ["blueprint"]
 
@@ -25,9 +25,7 @@ blueprint = APIBlueprint(
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})
 def evaluate(query: StageQuery, body: FormulaFile) -> Response:
-    with current_studio().reading() as session:
-        tables = studio_tables(session)
-    return respond(judge_formula(body, tables, query.stage))
+    return respond(judge_formula(body, current_tables(current_studio()), query.stage))
 
 
 @blueprint.post("/recipe-readings", summary="Read pasted recipe text", responses={200: RecipeAnswer})

@@ -22,10 +22,13 @@ from rosy_kettle.api.schemas.ingredients import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records import Certificate, Ingredient
+from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.store.ingredients import delete_price, delete_synonym
 from rosy_kettle.usecases.read_pantry import (
     Pantry,
+    certificate_file,
+    enter_certificate,
     enter_price,
     forget_own_ingredient,
     learn_name,
@@ -54,6 +57,7 @@ def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
         own=item.based_on is not None, based_on=item.based_on, price_per_kg=price, price_basis=basis,
         price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
         properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
+        certificate=certificate_file(pantry.tables, item.id),
     )  # fmt: skip
 
 
@@ -72,7 +76,7 @@ def _summary(pantry: Pantry, item: Ingredient) -> IngredientSummary:
     return IngredientSummary(
         id=item.id, name=item.name, short_name=item.short_name, inci=item.inci, role=item.role, form=item.form,
         phase=item.phase_default, own=item.based_on is not None, price_per_kg=price, price_basis=basis,
-        confidence=item.confidence, synonyms=names,
+        confidence=item.confidence, synonyms=names, certificate=certificate_file(pantry.tables, item.id),
     )  # fmt: skip
 
 
@@ -121,6 +125,15 @@ def set_price(path: IngredientPath, body: PriceSave) -> Response:
 @blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})
 def clear_price(path: IngredientPath) -> Response:
     return _changed(path.ingredient_id, lambda session: delete_price(session, path.ingredient_id))
+
+
+@blueprint.put(
+    "/<string:ingredient_id>/certificate", summary="Enter a scent's certificate; an empty one takes it away",
+    responses={200: IngredientAnswer},
+)  # fmt: skip
+def set_certificate(path: IngredientPath, body: CertificateFile) -> Response:
+    paper = Certificate(**body.model_dump())
+    return _changed(path.ingredient_id, lambda session: enter_certificate(session, path.ingredient_id, paper))
 
 
 @blueprint.post("/<string:ingredient_id>/synonyms", summary="Teach the reader a name", responses={201: IngredientAnswer})

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy.orm import Session
 
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.store.profiles import delete_profile
-from rosy_kettle.usecases.read_profiles import Band, own_id, read_profiles, save_profile
+from rosy_kettle.usecases.read_profiles import Band, ProfileSettings, own_id, read_profiles, save_profile
 
 __all__ = ["blueprint"]
 
@@ -29,14 +30,14 @@ def list_() -> Response:
 @blueprint.post("", summary="Make a profile", responses={201: ProfileList})
 def create(body: ProfileSave) -> Response:
     with current_studio().writing() as session:
-        save_profile(session, own_id(session, body.name), body.name, body.summary, body.ledger_profile, _bands(body))
+        _save(session, own_id(session, body.name), body)
         return respond(ProfileList(profiles=read_profiles(session)), 201)
 
 
 @blueprint.put("/<string:profile_id>", summary="Change a profile", responses={200: ProfileList})
 def change(path: ProfilePath, body: ProfileSave) -> Response:
     with current_studio().writing() as session:
-        save_profile(session, path.profile_id, body.name, body.summary, body.ledger_profile, _bands(body))
+        _save(session, path.profile_id, body)
         return respond(ProfileList(profiles=read_profiles(session)))
 
 
@@ -48,5 +49,8 @@ def remove(path: ProfilePath) -> Response:
         return respond(ProfileList(profiles=read_profiles(session)))
 
 
-def _bands(body: ProfileSave) -> list[Band]:
-    return [Band(band.reading, band.low, band.high) for band in body.bands]
+def _save(session: Session, profile_id: str, body: ProfileSave) -> None:
+    given = body.settings.model_dump()
+    settings = ProfileSettings(**(given | {"markets": tuple(given["markets"]) if given["markets"] else None}))
+    bands = [Band(band.reading, band.low, band.high) for band in body.bands]
+    save_profile(session, profile_id, body.name, body.summary, body.ledger_profile, bands, settings)

@@ -24,6 +24,8 @@ class ProfileRow(Base):
     ledger_profile: Mapped[str] = mapped_column(default="adult")
     bands: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     """Reading, low, high; null where open."""
+    settings: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    """What the profile assumes of market, user, bath and room, where it says so."""
 
 
 def list_profiles(session: Session) -> list[ProfileRow]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import sqlite3
+import threading
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from dataclasses import dataclass
@@ -34,12 +35,34 @@ PRAGMAS = (
 )
 
 
+class Watcher:
+    """A connection of its own that writes nothing, so that SQLite tells it of every commit of the others."""
+
+    def __init__(self, path: Path) -> None:
+        self._connection = sqlite3.connect(path, check_same_thread=False, isolation_level=None)
+        self._lock = threading.Lock()
+
+    def stamp(self) -> int:
+        """Return SQLite's data version, in about 20 microseconds."""
+        with self._lock:
+            return int(self._connection.execute("PRAGMA data_version").fetchone()[0])
+
+    def close(self) -> None:
+        """Close the connection."""
+        self._connection.close()
+
+
 @dataclass(frozen=True)
 class Studio:
     """An open studio."""
 
     path: Path
     engine: Engine
+    watcher: Watcher
+
+    def stamp(self) -> int:
+        """Return a number that changes with every commit anyone makes to the file."""
+        return self.watcher.stamp()
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -55,6 +78,7 @@ class Studio:
 
     def close(self) -> None:
         """Let go of the file."""
+        self.watcher.close()
         self.engine.dispose()
 
 
@@ -84,7 +108,7 @@ def open_studio(folder: Path | None = None) -> Studio:
     except DatabaseError as error:
         engine.dispose()
         raise InputError(f"{path} is not a Rosy Kettle studio: {error.orig}.", quantity="file") from error
-    return Studio(path, engine)
+    return Studio(path, engine, Watcher(path))
 
 
 def _engine(path: Path) -> Engine:

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
-from rosy_kettle.reader import NameIndex, ReadRecipe, read_recipe
+from rosy_kettle.reader import NameIndex, ReadRecipe, is_line_table, read_recipe, table_as_recipe
 from rosy_kettle.reference import Synonym, load_synonyms
 from rosy_kettle.reference.loader import table_rows
 
@@ -23,7 +23,7 @@ def name_index(tables: Tables, learned: Iterable[Synonym] = ()) -> NameIndex:
 
 
 def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> ReadRecipe:
-    """Read recipe text line by line; nothing is dropped.
+    """Read recipe text, or lines saved as a table, line by line; nothing is dropped.
 
     Raises
     ------
@@ -35,6 +35,8 @@ def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> 
     if text.count("\n") > MOST_LINES:
         raise InputError("The text has more than 2 000 lines; paste one recipe at a time.", quantity="text")
     forms = {id_: item.form for id_, item in tables.ingredients.items()}
+    if is_line_table(text):
+        text = table_as_recipe(text)
     return read_recipe(text, name_index(tables, learned), forms)
 
 

@@ -12,9 +12,11 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.cost.formula_cost import price_per_kg
 from rosy_kettle.core.errors import ConflictError, InputError, MissingDataError, NotFoundError
-from rosy_kettle.core.records import Ingredient, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, Tables
+from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
+from rosy_kettle.store.certificates import put_certificate
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.store.ingredients import (
     OwnIngredientRow,
@@ -26,8 +28,8 @@ from rosy_kettle.store.ingredients import (
 from rosy_kettle.usecases.studio_tables import EDITABLE_PROPERTIES, studio_tables
 
 __all__ = [
-    "Pantry", "PropertyView", "enter_price", "forget_own_ingredient", "learn_name", "price_of", "property_views", "read_pantry",
-    "save_own_ingredient",
+    "Pantry", "PropertyView", "certificate_file", "enter_certificate", "enter_price", "forget_own_ingredient", "learn_name",
+    "price_of", "property_views", "read_pantry", "save_own_ingredient",
 ]  # fmt: skip
 
 HIGHEST_PRICE = Decimal(100_000)  # per kg; more is a slip
@@ -122,6 +124,32 @@ def enter_price(session: Session, ingredient_id: str, text: str) -> None:
     if not price.is_finite() or price < 0 or price > HIGHEST_PRICE:
         raise InputError(f"Price per kg must lie between 0 and {HIGHEST_PRICE}, got {text[:20]}.", quantity="price_per_kg")
     set_price(session, ingredient_id, price)
+
+
+def certificate_file(tables: Tables, ingredient_id: str) -> CertificateFile | None:
+    """Return the studio's certificate of a scent, None where there is none."""
+    paper = tables.certificates.get(ingredient_id)
+    if paper is None:
+        return None
+    return CertificateFile(
+        limit_pct=paper.limit_pct, category=paper.category, flash_c=paper.flash_c, allergens=dict(paper.allergens)
+    )
+
+
+def enter_certificate(session: Session, ingredient_id: str, paper: Certificate) -> None:
+    """Store the certificate of a scent.
+
+    Raises
+    ------
+    InputError
+        If the ingredient is no scent.
+    NotFoundError
+        If it is not in the Pantry.
+    """
+    _known(session, ingredient_id)
+    if studio_tables(session).ingredients[ingredient_id].role != "fragrance":
+        raise InputError("Only a scent has a certificate; choose a scent.", quantity="ingredient")
+    put_certificate(session, ingredient_id, paper)
 
 
 def learn_name(session: Session, ingredient_id: str, phrase: str) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import re
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -16,7 +16,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
 from rosy_kettle.usecases.list_formulas import glance_at_formulas
 
-__all__ = ["Band", "Profile", "own_id", "read_profiles", "save_profile"]
+__all__ = ["Band", "Profile", "ProfileSettings", "own_id", "read_profiles", "save_profile"]
 
 LEDGER_PROFILES = ("adult", "family", "sensitive", "children")
 
@@ -31,6 +31,22 @@ class Band:
 
 
 @dataclass(frozen=True, slots=True)
+class ProfileSettings:
+    """What a profile assumes beside its bands; None leaves it to the formula."""
+
+    markets: tuple[str, ...] | None = None
+    youngest_user_months: float | None = None
+    tub_l: float | None = None
+    dose_g: float | None = None
+    hardness: str | None = None
+    room_c: float | None = None
+    humidity_pct: float | None = None
+
+
+NO_SETTINGS = ProfileSettings()
+
+
+@dataclass(frozen=True, slots=True)
 class Profile:
     """Named target bands."""
 
@@ -40,6 +56,7 @@ class Profile:
     ledger_profile: str
     bands: tuple[Band, ...]
     ready_made: bool
+    settings: ProfileSettings
     changed: bool
     """Whether a ready-made one was changed here, or it is the studio's own."""
 
@@ -59,15 +76,29 @@ def read_profiles(session: Session) -> list[Profile]:
         bands = own.bands if own else [*data["bands"], *(_cheapest_third(session) if data.get("cheapest_third") else [])]
         name, summary = (own.name, own.summary) if own else (data["name"], data["summary"])
         ledger = own.ledger_profile if own else data["ledger_profile"]
-        found.append(Profile(data["id"], name, summary, ledger, _bands(bands), ready_made=True, changed=own is not None))
+        found.append(Profile(
+            data["id"], name, summary, ledger, _bands(bands), ready_made=True, settings=_settings(own), changed=own is not None,
+        ))  # fmt: skip
     found += [
-        Profile(row.id, row.name, row.summary, row.ledger_profile, _bands(row.bands), ready_made=False, changed=True)
+        Profile(
+            row.id,
+            row.name,
+            row.summary,
+            row.ledger_profile,
+            _bands(row.bands),
+            ready_made=False,
+            settings=_settings(row),
+            changed=True,
+        )
         for row in stored.values()
     ]
     return found
 
 
-def save_profile(session: Session, profile_id: str, name: str, summary: str, ledger_profile: str, bands: list[Band]) -> None:
+def save_profile(
+    session: Session, profile_id: str, name: str, summary: str, ledger_profile: str, bands: list[Band],
+    settings: ProfileSettings = NO_SETTINGS,
+) -> None:  # fmt: skip
     """Store a profile.
 
     Raises
@@ -88,7 +119,10 @@ def save_profile(session: Session, profile_id: str, name: str, summary: str, led
         if band.low is not None and band.high is not None and band.low > band.high:
             raise InputError(f"{band.reading}: the low end {band.low:g} is above the high end {band.high:g}.", quantity="band")
     rows = [{"reading": band.reading, "low": band.low, "high": band.high} for band in bands]
-    put_profile(session, ProfileRow(id=profile_id, name=name.strip(), summary=summary, ledger_profile=ledger_profile, bands=rows))
+    assumed = {name: value for name, value in asdict(settings).items() if value is not None}
+    put_profile(session, ProfileRow(
+        id=profile_id, name=name.strip(), summary=summary, ledger_profile=ledger_profile, bands=rows, settings=assumed,
+    ))  # fmt: skip
 
 
 def own_id(session: Session, name: str) -> str:
@@ -108,6 +142,13 @@ def _cheapest_third(session: Session) -> list[dict[str, Any]]:
     if not costs:
         return []
     return [{"reading": "cost.piece", "low": None, "high": costs[max(0, len(costs) // 3 - 1)]}]
+
+
+def _settings(row: ProfileRow | None) -> ProfileSettings:
+    if row is None:
+        return NO_SETTINGS
+    kept: dict[str, Any] = {name: tuple(value) if isinstance(value, list) else value for name, value in row.settings.items()}
+    return ProfileSettings(**kept)
 
 
 def _bands(rows: list[dict[str, Any]]) -> tuple[Band, ...]:

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import fields, replace
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.reference import Synonym, load_tables
+from rosy_kettle.store import Studio
+from rosy_kettle.store.certificates import list_certificates
 from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_prices, list_synonyms
 
-__all__ = ["EDITABLE_PROPERTIES", "learned_synonyms", "studio_tables"]
+__all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
 
 EDITABLE_PROPERTIES = (
     "us_cup_g", "true_density_g_ml", "liquid_demand_ml_100g", "active_fraction", "water_fraction", "flash_point_c",
@@ -23,7 +26,26 @@ def studio_tables(session: Session) -> Tables:
     """Return the tables every reading of this studio is computed with."""
     reference = load_tables()
     own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
-    return replace(reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session))
+    return replace(
+        reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session),
+        certificates=list_certificates(session),
+    )  # fmt: skip
+
+
+def current_tables(studio: Studio) -> Tables:
+    """Return the same tables, read anew only when something in the studio was written since.
+
+    The Desk asks for them at every keystroke.
+    """
+    stamp = studio.stamp()  # taken first: a commit between the two reads makes the tables newer than it says, never older
+    kept = _last_read.get(studio.path)
+    if kept is None or kept[0] != stamp:
+        with studio.reading() as session:
+            kept = _last_read[studio.path] = (stamp, studio_tables(session))
+    return kept[1]
+
+
+_last_read: dict[Path, tuple[int, Tables]] = {}
 
 
 def learned_synonyms(session: Session) -> list[Synonym]:

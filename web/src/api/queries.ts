@@ -1,6 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, client } from "./client";
-import type { BalanceResult, Band, Charts, Comparison, Evaluation, FormulaFile } from "./types";
+import type { components } from "./schema";
+import type {
+  BalanceResult,
+  Band,
+  Certificate,
+  Charts,
+  Comparison,
+  Evaluation,
+  FormulaFile,
+  ProfileSettings,
+} from "./types";
 
 /** One hook per request; the keys stand here and nowhere else. */
 const KEYS = {
@@ -119,12 +129,10 @@ export const useDeleteFormula = () =>
     FORMULAS,
   );
 
-export const useRestoreFormula = () =>
-  useChange(
-    (id: number) =>
-      api(client.POST("/api/formulas/{formula_id}/restore", { params: { path: { formula_id: id } } })),
-    FORMULAS,
-  );
+export const restoreFormula = (id: number) =>
+  api(client.POST("/api/formulas/{formula_id}/restore", { params: { path: { formula_id: id } } }));
+
+export const useRestoreFormula = () => useChange(restoreFormula, FORMULAS);
 
 export const useKeepVersion = () =>
   useChange(
@@ -150,6 +158,18 @@ export const useSetPrice = () =>
           : client.DELETE("/api/ingredients/{ingredient_id}/price", {
               params: { path: { ingredient_id: id } },
             }),
+      ),
+    INGREDIENTS,
+  );
+
+export const useSaveCertificate = () =>
+  useChange(
+    ({ id, paper }: { id: string; paper: Certificate }) =>
+      api(
+        client.PUT("/api/ingredients/{ingredient_id}/certificate", {
+          params: { path: { ingredient_id: id } },
+          body: paper,
+        }),
       ),
     INGREDIENTS,
   );
@@ -235,18 +255,20 @@ export interface ProfileDraft {
   summary: string;
   ledger_profile: "adult" | "family" | "sensitive" | "children";
   bands: Band[];
+  settings: ProfileSettings;
 }
 
+type Settings = components["schemas"]["SettingsSave"];
+
 export const useSaveProfile = () =>
-  useChange(
-    ({ id, profile }: { id?: string; profile: ProfileDraft }) =>
-      api(
-        id
-          ? client.PUT("/api/profiles/{profile_id}", { params: { path: { profile_id: id } }, body: profile })
-          : client.POST("/api/profiles", { body: profile }),
-      ),
-    PROFILES,
-  );
+  useChange(({ id, profile }: { id?: string; profile: ProfileDraft }) => {
+    const body = { ...profile, settings: profile.settings as Settings };
+    return api(
+      id
+        ? client.PUT("/api/profiles/{profile_id}", { params: { path: { profile_id: id } }, body })
+        : client.POST("/api/profiles", { body }),
+    );
+  }, PROFILES);
 
 export const useDeleteProfile = () =>
   useChange(
@@ -255,7 +277,7 @@ export const useDeleteProfile = () =>
     PROFILES,
   );
 
-export const useComparison = (id: number, first: number, second: number) =>
+export const useComparison = (id: number, first: number, second: number, wanted = true) =>
   useQuery({
     queryKey: KEYS.comparison(id, first, second),
     queryFn: async () =>
@@ -266,6 +288,7 @@ export const useComparison = (id: number, first: number, second: number) =>
       )) as Comparison,
     placeholderData: (before) => before,
     staleTime: 0,
+    enabled: wanted,
   });
 
 export const getVersion = (id: number, number: number) =>

@@ -265,6 +265,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ingredients/{ingredient_id}/certificate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Enter a scent's certificate; an empty one takes it away */
+        put: operations["ingredients_set_certificate__string_ingredient_id__certificate_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ingredients/{ingredient_id}/price": {
         parameters: {
             query?: never;
@@ -1513,6 +1530,7 @@ export interface components {
         IngredientAnswer: {
             /** Based On */
             based_on: string | null;
+            certificate: components["schemas"]["CertificateFile"] | null;
             /** Id */
             id: string;
             /** Inci */
@@ -1553,6 +1571,7 @@ export interface components {
          * @description An ingredient in the list.
          */
         IngredientSummary: {
+            certificate: components["schemas"]["CertificateFile"] | null;
             /** Confidence */
             confidence: string;
             /** Form */
@@ -2264,6 +2283,7 @@ export interface components {
             name: string;
             /** Ready Made */
             ready_made: boolean;
+            settings: components["schemas"]["ProfileSettings"];
             /** Summary */
             summary: string;
         };
@@ -2294,10 +2314,63 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * @default {
+             *       "dose_g": null,
+             *       "hardness": null,
+             *       "humidity_pct": null,
+             *       "markets": null,
+             *       "room_c": null,
+             *       "tub_l": null,
+             *       "youngest_user_months": null
+             *     }
+             */
+            settings?: components["schemas"]["SettingsSave"];
+            /**
              * Summary
              * @default
              */
             summary?: string;
+        };
+        /**
+         * ProfileSettings
+         * @description What a profile assumes beside its bands; None leaves it to the formula.
+         */
+        ProfileSettings: {
+            /**
+             * Dose G
+             * @default null
+             */
+            dose_g: number | null;
+            /**
+             * Hardness
+             * @default null
+             */
+            hardness: string | null;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct: number | null;
+            /**
+             * Markets
+             * @default null
+             */
+            markets: string[] | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c: number | null;
+            /**
+             * Tub L
+             * @default null
+             */
+            tub_l: number | null;
+            /**
+             * Youngest User Months
+             * @default null
+             */
+            youngest_user_months: number | null;
         };
         /**
          * PropertyView
@@ -2545,6 +2618,47 @@ export interface components {
             minutes: number;
             /** Saturation */
             saturation: number;
+        };
+        /**
+         * SettingsSave
+         * @description What a profile assumes beside its bands; null leaves it to the formula.
+         */
+        SettingsSave: {
+            /**
+             * Dose G
+             * @default null
+             */
+            dose_g?: number | null;
+            /**
+             * Hardness
+             * @default null
+             */
+            hardness?: ("soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain") | null;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /**
+             * Markets
+             * @default null
+             */
+            markets?: ("US" | "EU" | "UK")[] | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+            /**
+             * Tub L
+             * @default null
+             */
+            tub_l?: number | null;
+            /**
+             * Youngest User Months
+             * @default null
+             */
+            youngest_user_months?: number | null;
         };
         /**
          * Shelf
@@ -3783,6 +3897,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ingredients_set_certificate__string_ingredient_id__certificate_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ingredient_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CertificateFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientAnswer"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.usecases.read_pantry import PropertyView
 
 __all__ = [
@@ -43,6 +44,8 @@ class IngredientSummary(Response):
     price_per_kg: str | None
     price_basis: str | None
     confidence: str
+    certificate: CertificateFile | None
+    """The supplier's paper of a scent, where the studio has entered it."""
     synonyms: list[str]
     """Everyday names, the learned ones among them; for searching."""
 
@@ -70,6 +73,7 @@ class IngredientAnswer(Response):
     properties: list[PropertyView]
     learned: list[str]
     synonyms: list[str]
+    certificate: CertificateFile | None
 
 
 class PriceSave(Request):

@@ -141,10 +141,11 @@ def scents_of(mix: Mix, setting: Setting) -> tuple[Fragrance, ...]:
     """
     finished_g = mix.total_g * dried_share(mix)
     scents = []
+    papers = setting.certificates
     for item, mass_g in mix.items():
         if item.role != "fragrance" or mass_g <= 0:
             continue
-        paper = setting.formula.product.certificates.get(item.id, NO_CERTIFICATE)
+        paper = papers.get(item.id, NO_CERTIFICATE)
         kind = "eo" if tags_of(item, setting).essential_oil else "fo"
         flash_c = item.flash_point_c if paper.flash_c is None else paper.flash_c
         scents.append(Fragrance(item.id, kind, 100 * mass_g / finished_g, paper.limit_pct, paper.category, flash_c))
@@ -172,8 +173,9 @@ def allergen_shares(mix: Mix, setting: Setting) -> AllergenShares:
     unknown = []
     names = {item.id: item for item, _ in mix.items()}
     scents = scents_of(mix, setting)
+    papers = setting.certificates
     for scent in scents:
-        sheet = setting.formula.product.certificates.get(scent.id, NO_CERTIFICATE).allergens
+        sheet = papers.get(scent.id, NO_CERTIFICATE).allergens
         oil = tags_of(names[scent.id], setting).essential_oil
         if sheet:
             shares = [(name, name in safety.older_allergens, pct) for name, pct in sheet.items()]

@@ -8,7 +8,7 @@ from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mix import Mix, make_mix
 from rosy_kettle.core.palette import FloatArray, Palette, require
 from rosy_kettle.core.pieces import batch_loss
-from rosy_kettle.core.records import Formula, Method, Tables
+from rosy_kettle.core.records import Certificate, Formula, Method, Tables
 from rosy_kettle.core.records.evaluation import Assumed, Missing
 
 __all__ = ["Setting", "assumed_settings", "dough_fault", "missing_of", "setting_of"]
@@ -44,6 +44,11 @@ class Setting:
     def bowl_j_k(self) -> float:
         """Heat capacity of the bowl [J/K]."""
         return self.method.bowl_j_k if self.formula.heat.bowl_j_k is None else self.formula.heat.bowl_j_k
+
+    @property
+    def certificates(self) -> dict[str, Certificate]:
+        """Certificates of the scents: the formula's own stand over the studio's."""
+        return {**self.tables.certificates, **self.formula.product.certificates}
 
     def mix(self, palette: Palette, mass_g: FloatArray, *, sloped: bool = False) -> Mix:
         """Put masses into this setting; the fat is looked up at the temperatures that matter here."""

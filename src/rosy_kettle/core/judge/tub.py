@@ -225,7 +225,7 @@ def read_skin(mix: Mix, setting: Setting, missing: list[Missing], *, active_know
     hard = harshness(mix, setting.assumed.dose_g, setting.assumed.tub_l) if active_known else None
     dried = 1 - EVAPORATES * mix.water_share - mix.alcohol_share
     try:
-        return Skin(hard, scent_share(mix, setting.formula.product.certificates, dried))
+        return Skin(hard, scent_share(mix, setting.certificates, dried))
     except MissingDataError as error:
         missing.append(missing_of("skin.scent_share", error))
         return Skin(hard, None)

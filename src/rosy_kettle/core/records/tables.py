@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import Decimal
+from types import MappingProxyType
 
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
+from rosy_kettle.core.records.product import Certificate
 from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
@@ -29,5 +31,7 @@ class Tables:
     """The studio's own prices by ingredient id [USD/kg]."""
     safety: SafetyTables
     """Rules of safety and labelling, and what they look up."""
+    certificates: Mapping[str, Certificate] = field(default_factory=lambda: MappingProxyType({}))
+    """The studio's certificates of its scents, by ingredient id; one in the formula itself goes before."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""

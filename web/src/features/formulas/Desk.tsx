@@ -1,6 +1,14 @@
 import { type MouseEvent, useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { Evaluation, FormulaAnswer, IngredientSummary, Lever, Profile, Reference } from "../../api";
+import {
+  type Evaluation,
+  type FormulaAnswer,
+  type IngredientSummary,
+  type Lever,
+  messageOf,
+  type Profile,
+  type Reference,
+} from "../../api";
 import { markOf } from "../../lib/grains";
 import { hairGrams } from "../../lib/hairs";
 import { figure, grams } from "../../lib/numbers";
@@ -26,6 +34,7 @@ import { Readings } from "./Readings";
 import { useAutosave } from "./useAutosave";
 import { useDeskKeys } from "./useDeskKeys";
 import { useDeskLayout, useHurry } from "./useDeskLayout";
+import { useDroppedFile } from "./useDroppedFile";
 import { useEvaluation } from "./useEvaluation";
 import { useMarks } from "./useMarks";
 import { useSheets } from "./useSheets";
@@ -153,14 +162,21 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     if (isEmpty) entry.current?.focus();
   }, []);
 
+  const dropped = useDroppedFile(
+    (lines) => change((before) => addLines(before, inHand, lines)),
+    async (path) => {
+      await save.settled();
+      await navigate(path);
+    },
+  );
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div className="flex min-h-0 flex-1 flex-col" {...dropped}>
       <div
         ref={stage}
         className={
           layout.wide
-            ? "relative grid min-h-[600px] flex-none pl-14 pr-9"
-            : "relative flex flex-col gap-6 px-8"
+            ? "desk-stage relative grid min-h-[600px] flex-none pl-14 pr-9"
+            : "desk-stage relative flex flex-col gap-6 px-8"
         }
         style={
           layout.wide ? { gridTemplateColumns: layout.columns, height: "calc(100vh - 84px)" } : undefined
@@ -188,9 +204,13 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
           <DeskHead
             draft={draft}
             answer={answer}
+            ingredients={byId}
             methods={reference.methods}
             profiles={profiles}
             readings={reference.readings}
+            onBringBack={() =>
+              void save.bringBack().catch((error: unknown) => say(messageOf(error), { asks: true }))
+            }
             onRebalance={sheets.rebalance}
             onPortion={(halves) => {
               change((before) =>
@@ -213,7 +233,11 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
             onChoose={setPortion}
             change={change}
           />
-          <div ref={scroller} className="-ml-9 min-h-0 flex-1 overflow-y-auto overflow-x-hidden pl-9 pb-2">
+          <div
+            ref={scroller}
+            data-scroll
+            className="-ml-9 min-h-0 flex-1 overflow-y-auto overflow-x-hidden pl-9 pb-2"
+          >
             <LineTable
               draft={draft}
               portion={inHand}
@@ -249,7 +273,11 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
         </div>
         {layout.wide && <div />}
         <div
-          className={layout.wide ? "min-h-0 overflow-y-auto overflow-x-hidden pt-6" : "pb-6 pt-6"}
+          className={
+            layout.wide
+              ? "min-h-0 overflow-y-auto overflow-x-hidden pt-6 print:overflow-visible"
+              : "pb-6 pt-6"
+          }
           aria-live="off"
         >
           {!layout.wide && part && (

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import {
   type FormulaAnswer,
+  type IngredientSummary,
   type Method,
   messageOf,
   type Profile,
@@ -19,9 +20,11 @@ import type { SheetUnit } from "./useSheets";
 interface Props {
   draft: Draft;
   answer: FormulaAnswer;
+  ingredients: ReadonlyMap<string, IngredientSummary>;
   methods: readonly Method[];
   profiles: readonly Profile[];
   readings: readonly Reading[];
+  onBringBack: () => void;
   onRebalance: () => void;
   onPortion: (halves: boolean) => void;
   onScale: () => void;
@@ -31,6 +34,8 @@ interface Props {
   /** What still asks for a hand. */
   settle: readonly string[];
 }
+
+const PRINT_AFTER_MS = 200; // the menu is closed by then
 
 const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things", "Four things"];
 
@@ -76,9 +81,15 @@ export function DeskHead(props: Props) {
         <span role="status" className={save.kind === "saved" || save.kind === "saving" ? "" : "text-rosy"}>
           {saveWords(save)}
         </span>{" "}
+        {save.kind === "gone" && (
+          <button type="button" className="border-b border-ink text-ink" onClick={props.onBringBack}>
+            Bring it back
+          </button>
+        )}{" "}
         <HeadMenu
           draft={draft}
           answer={answer}
+          ingredients={props.ingredients}
           onKeep={() => setKeeping(true)}
           onRebalance={props.onRebalance}
           onPortion={props.onPortion}
@@ -96,12 +107,14 @@ function saveWords(save: SaveState): string {
   if (save.kind === "saving") return "Saving…";
   if (save.kind === "offline") return "Not saved yet: the studio does not answer. Kept here, trying again.";
   if (save.kind === "refused") return save.message;
+  if (save.kind === "gone") return "It was put aside in another tab; what you typed is kept here.";
   return "Changed in another tab.";
 }
 
 function HeadMenu({
   draft,
   answer,
+  ingredients,
   onKeep,
   onRebalance,
   onPortion,
@@ -110,6 +123,7 @@ function HeadMenu({
 }: {
   draft: Draft;
   answer: FormulaAnswer;
+  ingredients: ReadonlyMap<string, IngredientSummary>;
   onKeep: () => void;
   onRebalance: () => void;
   onPortion: (halves: boolean) => void;
@@ -144,8 +158,9 @@ function HeadMenu({
       <MenuItem onSelect={() => onShowIn("pct")}>All in per cent</MenuItem>
       <MenuItem onSelect={() => onShowIn("part")}>All in parts</MenuItem>
       <MenuItem onSelect={onKeep}>Keep this version…</MenuItem>
-      <MenuItem onSelect={() => saveFile(draft)}>Save as a formula file</MenuItem>
+      <MenuItem onSelect={() => saveFile(draft, ingredients)}>Save as a formula file</MenuItem>
       <MenuItem onSelect={() => saveCsv(draft)}>Save the lines as CSV</MenuItem>
+      <MenuItem onSelect={() => setTimeout(() => window.print(), PRINT_AFTER_MS)}>Print it</MenuItem>
       <MenuItem onSelect={() => void onDelete()}>Put it aside</MenuItem>
     </Menu>
   );
@@ -202,8 +217,17 @@ function KeepVersion({
   );
 }
 
-function saveFile(draft: Draft): void {
-  saveText(draft, "json", "application/json", `${JSON.stringify(toFile(draft), null, 2)}\n`);
+/** The file carries the certificates of its scents, so that it reads the same in another studio. */
+function saveFile(draft: Draft, ingredients: ReadonlyMap<string, IngredientSummary>): void {
+  const file = toFile(draft);
+  const used = file.portions.flatMap((portion) => portion.lines.map((line) => line.ingredient ?? ""));
+  const papers = used.flatMap((id) => {
+    const paper = ingredients.get(id)?.certificate;
+    return paper ? [[id, paper] as const] : [];
+  });
+  const certificates = { ...Object.fromEntries(papers), ...file.product.certificates };
+  const whole = { ...file, product: { ...file.product, certificates } };
+  saveText(draft, "json", "application/json", `${JSON.stringify(whole, null, 2)}\n`);
 }
 
 /** One line a row, as typed; pasted back as text it reads the same. */

@@ -4,12 +4,14 @@ import {
   messageOf,
   type Profile,
   type ProfileDraft,
+  type ProfileSettings,
   type Reading,
   useDeleteProfile,
   useSaveProfile,
 } from "../../api";
 import { Button, Dialog, Field, useNotice } from "../../ui";
 import type { Draft } from "./draft";
+import { assume, ProfileAssumes } from "./ProfileAssumes";
 
 interface Props {
   draft: Draft;
@@ -32,14 +34,7 @@ export function ProfileChoice({ draft, profiles, readings, change }: Props) {
         value={draft.profile ?? ""}
         onChange={(event) => {
           const profile = profiles.find((each) => each.id === event.target.value);
-          change((before) => ({
-            ...before,
-            profile: profile?.id ?? null,
-            product: {
-              ...before.product,
-              profile: (profile?.ledger_profile ?? "adult") as Draft["product"]["profile"],
-            },
-          }));
+          change((before) => judgedBy(before, profile));
         }}
       >
         <option value="">nobody in particular</option>
@@ -62,12 +57,33 @@ export function ProfileChoice({ draft, profiles, readings, change }: Props) {
           profile={chosen}
           readings={readings}
           onClose={() => setEditing(false)}
-          onMade={(id) => change((before) => ({ ...before, profile: id }))}
+          onKept={(made) => change((before) => judgedBy(before, made))}
         />
       )}
     </>
   );
 }
+
+/** The formula for a profile, with the ledger's lines it goes by and all it assumes. */
+function judgedBy(draft: Draft, profile: Profile | undefined): Draft {
+  const product = {
+    ...draft.product,
+    profile: (profile?.ledger_profile ?? "adult") as Draft["product"]["profile"],
+  };
+  const judged = { ...draft, profile: profile?.id ?? null, product };
+  return profile ? assume(judged, profile.settings) : judged;
+}
+
+const WATERS = ["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"];
+const NO_SETTINGS: ProfileSettings = {
+  markets: null,
+  youngest_user_months: null,
+  tub_l: null,
+  dose_g: null,
+  hardness: null,
+  room_c: null,
+  humidity_pct: null,
+};
 
 interface Row {
   reading: string;
@@ -85,12 +101,12 @@ function ProfileSheet({
   profile,
   readings,
   onClose,
-  onMade,
+  onKept,
 }: {
   profile: Profile | undefined;
   readings: readonly Reading[];
   onClose: () => void;
-  onMade: (id: string) => void;
+  onKept: (profile: Profile) => void;
 }) {
   const [name, setName] = useState(profile?.name ?? "");
   const [ledger, setLedger] = useState(
@@ -103,6 +119,7 @@ function ProfileSheet({
       high: text(band.high),
     })),
   );
+  const [settings, setSettings] = useState<ProfileSettings>(profile?.settings ?? NO_SETTINGS);
   const [refused, setRefused] = useState("");
   const save = useSaveProfile();
   const remove = useDeleteProfile();
@@ -118,13 +135,23 @@ function ProfileSheet({
     }));
     if (bands.some((band) => Number.isNaN(band.low ?? 0) || Number.isNaN(band.high ?? 0)))
       return setRefused("An end of a band is a number, or empty.");
-    const draft: ProfileDraft = { name, summary: profile?.summary ?? "", ledger_profile: ledger, bands };
+    if (Object.values(settings).some((value) => Number.isNaN(value)))
+      return setRefused("What the profile assumes is a number, or empty.");
+    const draft: ProfileDraft = {
+      name,
+      summary: profile?.summary ?? "",
+      ledger_profile: ledger,
+      bands,
+      settings,
+    };
     try {
       const answer = await save.mutateAsync(
         profile ? { id: profile.id, profile: draft } : { profile: draft },
       );
-      const made = answer.profiles.find((each) => each.name === name.trim());
-      if (!profile && made) onMade(made.id);
+      const kept = answer.profiles.find((each) =>
+        profile ? each.id === profile.id : each.name === name.trim(),
+      );
+      if (kept) onKept(kept);
       say(`"${name}" is kept.`);
       onClose();
     } catch (error) {
@@ -237,6 +264,7 @@ function ProfileSheet({
         >
           Another band
         </Button>
+        <ProfileAssumes settings={settings} onChange={setSettings} waters={WATERS} />
         {refused && (
           <p role="alert" className="mt-3 text-body text-rosy">
             {refused}

@@ -20,11 +20,12 @@ const LANE_MIDDLE = 0.55; // of a strip: half way between its posts
 /** The questions and their strips; one strip at a time opens and explains itself. */
 export const Readings = memo(function Readings({ questions, width, strip, capillaries, why }: Props) {
   const [open, setOpen] = useState<string | null>(null);
+  const [unfolded, fold] = useUnfolded(questions);
   return (
     <div className="relative" data-readings>
       {questions.some((question) => question.readings.some((reading) => reading.scale.wanted)) && (
         <p
-          className="absolute -top-6 text-caption italic"
+          className="absolute -top-6 text-caption italic print:hidden"
           style={{ left: LABEL_PX + strip * LANE_MIDDLE, transform: "translateX(-50%)" }}
           aria-hidden="true"
         >
@@ -39,11 +40,25 @@ export const Readings = memo(function Readings({ questions, width, strip, capill
             className={`flex items-baseline justify-between border-t-[0.9px] pt-1.5 ${question.out ? "border-rosy" : "border-ink"} ${capillaries ? "border-t-transparent" : ""}`}
           >
             <h2 id={`q-${question.id}`} className="text-row italic text-soft">
-              {question.title}
+              {question.readings.length > 1 ? (
+                <button
+                  type="button"
+                  className="min-h-6 italic hover:underline hover:underline-offset-4"
+                  aria-expanded={unfolded.has(question.id)}
+                  onClick={() => fold(question.id)}
+                >
+                  {question.title}
+                  {!unfolded.has(question.id) && (
+                    <span className="pl-2 text-hint not-italic">{question.readings.length - 1} more</span>
+                  )}
+                </button>
+              ) : (
+                question.title
+              )}
             </h2>
             <p className={`text-body font-bold ${question.out ? "text-rosy" : ""}`}>{question.answer}</p>
           </div>
-          {question.readings.map((reading) => (
+          {(unfolded.has(question.id) ? question.readings : leading(question)).map((reading) => (
             <Row
               key={reading.id}
               reading={reading}
@@ -59,6 +74,21 @@ export const Readings = memo(function Readings({ questions, width, strip, capill
     </div>
   );
 });
+
+/** A question that is answered as wanted folds to one strip; one that is out opens, and stays open while it is worked on. */
+function useUnfolded(questions: readonly Question[]): [ReadonlySet<string>, (id: string) => void] {
+  const [chosen, setChosen] = useState<ReadonlyMap<string, boolean>>(new Map());
+  const out = questions.filter((question) => question.out && !chosen.has(question.id));
+  if (out.length > 0) setChosen(new Map([...chosen, ...out.map(({ id }) => [id, true] as const)]));
+  const unfolded = new Set<string>(questions.map(({ id }) => id).filter((id) => chosen.get(id)));
+  return [unfolded, (id) => setChosen(new Map(chosen).set(id, !unfolded.has(id)))];
+}
+
+/** The strip that stands for a folded question: the first with a wish, with every one that is out of its own. */
+function leading(question: Question): readonly StripReading[] {
+  const first = question.readings.find((reading) => reading.scale.wanted) ?? question.readings[0];
+  return question.readings.filter((reading) => reading === first || (reading.out && reading.scale.wanted));
+}
 
 function Row({
   reading,

@@ -1,5 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { ApiError, type FormulaAnswer, type FormulaFile, getFormula, putFormula } from "../../api";
+import {
+  ApiError,
+  type FormulaAnswer,
+  type FormulaFile,
+  getFormula,
+  putFormula,
+  restoreFormula,
+} from "../../api";
 import { type Draft, toFile } from "./draft";
 
 export type SaveState =
@@ -7,6 +14,7 @@ export type SaveState =
   | { kind: "saving" }
   | { kind: "offline"; message: string }
   | { kind: "refused"; message: string }
+  | { kind: "gone" }
   | { kind: "conflict"; theirs: FormulaAnswer };
 
 const PAUSE_MS = 250;
@@ -66,6 +74,9 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
       if (refusal?.status === 409) {
         blocked.current = true;
         setState({ kind: "conflict", theirs: await getFormula(id) });
+      } else if (refusal?.status === 404) {
+        blocked.current = true;
+        setState({ kind: "gone" });
       } else if (refusal && refusal.status >= 400 && refusal.status < 500) {
         setState({ kind: "refused", message: refusal.message });
       } else {
@@ -111,6 +122,12 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
     [flush, id],
   );
 
+  /** After it was put aside elsewhere: bring it back, then save what is in hand. */
+  const bringBack = useCallback(async () => {
+    const theirs = await restoreFormula(id);
+    settle(theirs, true);
+  }, [id, settle]);
+
   /** Waits until what is in hand is on the server, for pages that read it there. */
   const settled = useCallback(async () => {
     for (let attempt = 0; attempt < SETTLE_ATTEMPTS; attempt++) {
@@ -119,5 +136,5 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
       await new Promise((resolve) => setTimeout(resolve, SETTLE_PAUSE_MS));
     }
   }, [flush]);
-  return { state, revision, settle, flush, settled };
+  return { state, revision, settle, flush, settled, bringBack };
 }

@@ -1,15 +1,18 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import {
+  type Certificate,
   type IngredientAnswer,
   messageOf,
   useDeleteIngredient,
   useForgetName,
   useIngredient,
   useLearnName,
+  useSaveCertificate,
   useSetPrice,
 } from "../../api";
 import { Button, Field, Strip, useNotice } from "../../ui";
+import { CertificateFields } from "./CertificateFields";
 import { OwnIngredientDialog } from "./OwnIngredientDialog";
 
 /** One ingredient: what it is for, its price, its names, every property with its source. */
@@ -58,6 +61,7 @@ function Sheet({ item }: { item: IngredientAnswer }) {
       <div className="grid grid-cols-2 gap-12 pt-6">
         <Price item={item} />
         <Names item={item} />
+        {item.role === "fragrance" && <Paper item={item} />}
       </div>
       <Properties item={item} />
       {editing && (
@@ -124,6 +128,27 @@ function Price({ item }: { item: IngredientAnswer }) {
           </p>
         </div>
       )}
+    </section>
+  );
+}
+
+function Paper({ item }: { item: IngredientAnswer }) {
+  const save = useSaveCertificate();
+  const [error, setError] = useState<string>();
+  return (
+    <section aria-label="Certificate">
+      <h3 className="text-label italic text-soft">The supplier's certificate, used by every formula</h3>
+      <CertificateFields
+        name={item.short_name}
+        paper={(item.certificate as Certificate | null) ?? null}
+        onChange={(paper) =>
+          save.mutateAsync({ id: item.id, paper }).then(
+            () => setError(undefined),
+            (failure: unknown) => setError(messageOf(failure)),
+          )
+        }
+      />
+      {error && <p className="text-body text-rosy">{error}</p>}
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { type IngredientSummary, messageOf, useIngredients } from "../../api";
 import { markOf } from "../../lib/grains";
@@ -30,6 +30,13 @@ export function PantryPage() {
     [all, search],
   );
   const first = shelves[0]?.items[0];
+  // Enter may be faster than the shelves: it is kept until they are there.
+  const [entered, setEntered] = useState(false);
+  useEffect(() => {
+    if (!entered || !data) return;
+    setEntered(false);
+    if (first) void navigate(`/pantry/${first.id}`);
+  }, [entered, data, first, navigate]);
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(300px,420px)_minmax(0,1fr)] gap-x-14 pl-14 pr-9 max-[900px]:grid-cols-1">
       <div className="flex h-[calc(100vh-44px)] flex-col pt-2">
@@ -47,7 +54,7 @@ export function PantryPage() {
           value={search}
           onChange={(event) => setSearch(event.target.value)}
           onKeyDown={(event) => {
-            if (event.key === "Enter" && first) void navigate(`/pantry/${first.id}`);
+            if (event.key === "Enter") setEntered(true);
           }}
         />
         {error && <p className="pt-4 text-reading text-rosy">{messageOf(error)}</p>}

@@ -1,1 +1,2 @@
+export { CertificateFields } from "./CertificateFields";
 export { PantryPage } from "./PantryPage";

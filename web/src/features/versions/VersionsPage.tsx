@@ -29,7 +29,10 @@ function Versions({ answer }: { answer: FormulaAnswer }) {
   const [to, setSecond] = useState<number>();
   const first = from ?? answer.versions.at(-2)?.number ?? 1;
   const second = to ?? answer.versions.at(-1)?.number ?? 1;
+  const [third, setThird] = useState<number>();
   const comparison = useComparison(answer.id, first, second);
+  const also = useComparison(answer.id, first, third ?? second, third !== undefined);
+  const thirdShown = third !== undefined && third !== first && third !== second ? also.data : undefined;
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
       <h1>Versions of {answer.formula.name}</h1>
@@ -41,31 +44,36 @@ function Versions({ answer }: { answer: FormulaAnswer }) {
           Back to its Desk
         </Link>
       </p>
-      <History answer={answer} first={first} second={second} onFirst={setFirst} onSecond={setSecond} />
+      <History
+        answer={answer}
+        picked={[first, second, third]}
+        onPick={[setFirst, setSecond, (number) => setThird(number === third ? undefined : number)]}
+      />
       {comparison.error && <p className="pt-4 text-body text-rosy">{messageOf(comparison.error)}</p>}
       {comparison.data && first !== second && (
-        <SideBySide comparison={comparison.data} first={first} second={second} />
+        <SideBySide
+          comparison={comparison.data}
+          also={thirdShown}
+          numbers={thirdShown && third !== undefined ? [first, second, third] : [first, second]}
+        />
       )}
       {first !== answer.version && <Act answer={answer} number={first} />}
     </div>
   );
 }
 
-const STEP = 120;
+const STEP = 130;
+const PLACES = ["from", "to", "also"] as const;
 
 /** The line of versions: a knot for each, kept ones tied, the open one a ring. */
 function History({
   answer,
-  first,
-  second,
-  onFirst,
-  onSecond,
+  picked,
+  onPick,
 }: {
   answer: FormulaAnswer;
-  first: number;
-  second: number;
-  onFirst: (number: number) => void;
-  onSecond: (number: number) => void;
+  picked: readonly (number | undefined)[];
+  onPick: readonly ((number: number) => void)[];
 }) {
   return (
     <div className="overflow-x-auto pt-6">
@@ -81,7 +89,7 @@ function History({
                 cy="18"
                 r="6"
                 fill={version.frozen_at ? "var(--ink)" : "var(--paper)"}
-                stroke={version.number === first || version.number === second ? "var(--rosy)" : "var(--ink)"}
+                stroke={picked.includes(version.number) ? "var(--rosy)" : "var(--ink)"}
                 strokeWidth="2.2"
               />
             </svg>
@@ -90,8 +98,15 @@ function History({
               {version.note || (version.frozen_at ? "kept" : "being worked on")}
             </p>
             <p className="flex gap-3 text-caption">
-              <Pick label="from" number={version.number} on={version.number === first} onPick={onFirst} />
-              <Pick label="to" number={version.number} on={version.number === second} onPick={onSecond} />
+              {PLACES.map((label, place) => (
+                <Pick
+                  key={label}
+                  label={label}
+                  number={version.number}
+                  on={version.number === picked[place]}
+                  onPick={(number) => onPick[place]?.(number)}
+                />
+              ))}
             </p>
           </li>
         ))}
@@ -126,37 +141,49 @@ function Pick({
 
 function SideBySide({
   comparison,
-  first,
-  second,
+  also,
+  numbers,
 }: {
   comparison: Comparison;
-  first: number;
-  second: number;
+  also: Comparison | undefined;
+  numbers: readonly number[];
 }) {
-  const shown = (value: number | null) => (value === null ? "–" : figure(value));
+  const shown = (value: number | null | undefined) => (typeof value === "number" ? figure(value) : "–");
+  const grammes = (mass_g: number | undefined) => (mass_g ? `${grams(mass_g)} g` : "–");
+  const alsoLines = new Map(also?.lines.map((line) => [line.ingredient, line]));
+  const added = (also?.lines ?? []).filter(
+    (line) => !comparison.lines.some((each) => each.ingredient === line.ingredient),
+  );
+  const alsoReadings = new Map(also?.readings.map((reading) => [reading.reading, reading]));
   return (
     <div className="grid grid-cols-2 gap-14 pt-8 max-[1000px]:grid-cols-1">
       <table className="w-full self-start text-body">
         <caption className="text-left text-row italic text-soft">Lines</caption>
         <thead>
-          <Heads first={first} second={second} />
+          <Heads numbers={numbers} />
         </thead>
         <tbody>
-          {comparison.lines.map((line) => (
-            <tr
-              key={line.ingredient}
-              className={`border-b-[0.9px] border-ink ${line.changed ? "font-bold" : "text-soft"}`}
-            >
-              <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
-                {line.name}
-              </th>
-              <td className="text-right">{line.first_g ? `${grams(line.first_g)} g` : "–"}</td>
-              <td className="text-right">{line.second_g ? `${grams(line.second_g)} g` : "–"}</td>
-              <td className="text-right">
-                {line.changed ? signed(line.second_g - line.first_g, grams) : ""}
-              </td>
-            </tr>
-          ))}
+          {[...comparison.lines, ...added.map((line) => ({ ...line, second_g: line.first_g }))].map(
+            (line) => {
+              const third = alsoLines.get(line.ingredient);
+              return (
+                <tr
+                  key={line.ingredient}
+                  className={`border-b-[0.9px] border-ink ${line.changed || third?.changed ? "font-bold" : "text-soft"}`}
+                >
+                  <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
+                    {line.name}
+                  </th>
+                  <td className="text-right">{grammes(line.first_g)}</td>
+                  <td className="text-right">{grammes(line.second_g)}</td>
+                  {also && <td className="text-right">{grammes(third?.second_g)}</td>}
+                  <td className="text-right">
+                    {line.changed ? signed(line.second_g - line.first_g, grams) : ""}
+                  </td>
+                </tr>
+              );
+            },
+          )}
         </tbody>
       </table>
       <table className="w-full self-start text-body">
@@ -164,29 +191,31 @@ function SideBySide({
           Readings, and which change alone moves them
         </caption>
         <thead>
-          <Heads first={first} second={second} />
+          <Heads numbers={numbers} />
         </thead>
         <tbody>
           {comparison.readings.map((reading) => {
+            const third = alsoReadings.get(reading.reading);
             const moved = shown(reading.first) !== shown(reading.second);
+            const thirdMoved = third !== undefined && shown(third.first) !== shown(third.second);
             return (
               <tr
                 key={reading.reading}
-                className={`border-b-[0.9px] border-ink align-baseline ${moved ? "" : "text-soft"}`}
+                className={`border-b-[0.9px] border-ink align-baseline ${moved || thirdMoved ? "" : "text-soft"}`}
               >
-                <th scope="row" className={`py-0.5 text-left ${moved ? "font-bold" : "font-medium"}`}>
+                <th
+                  scope="row"
+                  className={`py-0.5 text-left ${moved || thirdMoved ? "font-bold" : "font-medium"}`}
+                >
                   {reading.label} <span className="text-caption font-medium text-soft">{reading.unit}</span>
-                  {moved && reading.causes.length > 0 && (
-                    <span className="block text-caption font-medium text-soft">
-                      {reading.causes
-                        .slice(0, 3)
-                        .map((cause) => `${cause.name} ${signed(cause.moves, figure)}`)
-                        .join(", ")}
-                    </span>
+                  {moved && <Causes causes={reading.causes} before="" />}
+                  {thirdMoved && (
+                    <Causes causes={third.causes} before={moved ? `to version ${numbers[2]}: ` : ""} />
                   )}
                 </th>
                 <td className="text-right">{shown(reading.first)}</td>
                 <td className="text-right">{shown(reading.second)}</td>
+                {also && <td className="text-right">{shown(third?.second)}</td>}
                 <td className="text-right">
                   {moved && reading.first !== null && reading.second !== null
                     ? signed(reading.second - reading.first, figure)
@@ -201,18 +230,30 @@ function SideBySide({
   );
 }
 
-function Heads({ first, second }: { first: number; second: number }) {
+function Causes({ causes, before }: { causes: Comparison["readings"][number]["causes"]; before: string }) {
+  if (causes.length === 0) return null;
+  return (
+    <span className="block text-caption font-medium text-soft">
+      {before}
+      {causes
+        .slice(0, 3)
+        .map((cause) => `${cause.name} ${signed(cause.moves, figure)}`)
+        .join(", ")}
+    </span>
+  );
+}
+
+function Heads({ numbers }: { numbers: readonly number[] }) {
   return (
     <tr className="text-right text-caption italic text-soft">
       <td />
-      <th scope="col" className="w-24 font-normal">
-        version {first}
-      </th>
-      <th scope="col" className="w-24 font-normal">
-        version {second}
-      </th>
+      {numbers.map((number) => (
+        <th key={number} scope="col" className="w-24 font-normal">
+          version {number}
+        </th>
+      ))}
       <th scope="col" className="w-20 font-normal">
-        moved
+        {numbers.length > 2 ? `${numbers[0]} to ${numbers[1]}` : "moved"}
       </th>
     </tr>
   );
