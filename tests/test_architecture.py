@@ -21,8 +21,10 @@ MAY_IMPORT = {
     "reader": {"rapidfuzz", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader"},
     "files": {"pydantic", f"{OWN}.core", f"{OWN}.files"},
     "store": {"alembic", "platformdirs", "sqlalchemy", f"{OWN}.core", f"{OWN}.store"},
+    "devices": {"serial", f"{OWN}.core", f"{OWN}.devices"},
     "usecases": {
-        "sqlalchemy", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader", f"{OWN}.files", f"{OWN}.store", f"{OWN}.usecases",
+        "sqlalchemy", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader", f"{OWN}.files", f"{OWN}.store", f"{OWN}.devices",
+        f"{OWN}.usecases",
     },
 }  # fmt: skip
 

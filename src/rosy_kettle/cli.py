@@ -112,11 +112,19 @@ def ingredients() -> None:
 @click.option("--host", default="127.0.0.1", show_default=True)
 @click.option("--port", default=DEFAULT_PORT, show_default=True, type=click.IntRange(0, 65535))
 @click.option("--seed-demo", is_flag=True, help="Fill a studio that has no formula yet with the demo data.")
-def serve(host: str, port: int, seed_demo: bool) -> None:
+@click.option("--scale-port", default=None, help="Serial port of a real scale, such as /dev/ttyUSB0; none takes the stand-in.")
+@click.option(
+    "--clock-rate",
+    default=1.0,
+    type=click.FloatRange(1.0, 3600.0),
+    help="How fast the bench's clock runs; for trying things out.",
+)
+def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, clock_rate: float) -> None:
     """Serve the studio in the data folder."""
     from rosy_kettle.api.server import serve_studio  # imported late: the other commands start faster without the server
+    from rosy_kettle.devices import BenchClock, open_devices
 
-    serve_studio(host, port, seed_demo=seed_demo)
+    serve_studio(host, port, seed_demo=seed_demo, bench=open_devices(BenchClock(clock_rate), scale_port))
 
 
 @commands.command()

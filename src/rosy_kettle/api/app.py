@@ -9,9 +9,10 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.exceptions import NotFound
 
-from rosy_kettle.api import changes, errors, evaluations, formulas, ingredients, profiles, reference
+from rosy_kettle.api import batches, changes, devices, errors, evaluations, formulas, ingredients, profiles, reference
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio
 
 __all__ = ["create_app", "openapi_document"]
@@ -26,8 +27,8 @@ CONTENT_SECURITY = (
 CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
-def create_app(studio: Studio) -> OpenAPI:
-    """Return the application for an open studio."""
+def create_app(studio: Studio, bench: BenchDevices | None = None) -> OpenAPI:
+    """Return the application for an open studio, with the devices of its bench."""
     app = OpenAPI(
         __name__,
         info=Info(title="Rosy Kettle", version=reference.VERSION),
@@ -38,8 +39,9 @@ def create_app(studio: Studio) -> OpenAPI:
     )
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["studio"] = studio
+    app.extensions["devices"] = bench or BenchDevices()
     errors.register_errors(app)
-    for part in (reference, evaluations, changes, formulas, profiles, ingredients):
+    for part in (reference, evaluations, changes, formulas, batches, devices, profiles, ingredients):
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")

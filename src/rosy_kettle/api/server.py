@@ -12,6 +12,7 @@ from waitress import create_server
 
 from rosy_kettle.api.app import create_app
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import open_studio
 from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
 
@@ -20,7 +21,9 @@ __all__ = ["serve_studio"]
 THREADS = 16
 
 
-def serve_studio(host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None) -> None:
+def serve_studio(
+    host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None, bench: BenchDevices | None = None
+) -> None:
     """Open the studio, serve it until stopped, and print the address once it answers.
 
     Raises
@@ -32,7 +35,7 @@ def serve_studio(host: str, port: int, *, seed_demo: bool = False, folder: Path 
     if seed_demo:
         put_in_demo_data(studio)
     try:
-        server = create_server(create_app(studio), host=host, port=port, threads=THREADS)
+        server = create_server(create_app(studio, bench), host=host, port=port, threads=THREADS)
     except (OSError, socket.gaierror) as error:
         raise InputError(f"{host}:{port} cannot be served ({error.strerror or error}); choose another with --port.") from error
     signal.signal(signal.SIGTERM, _stop)

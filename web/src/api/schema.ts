@@ -21,6 +21,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All batches, the newest first */
+        get: operations["batches_list__batches_get"];
+        put?: never;
+        /** Begin a bowl at the bench */
+        post: operations["batches_begin_batches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One batch, as planned and as made */
+        get: operations["batches_read_batches__int_batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let one thing happen */
+        post: operations["batches_happen_batches__int_batch_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/ways-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways out of pouring too much */
+        get: operations["batches_ways_batches__int_batch_id__ways_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts": {
         parameters: {
             query?: never;
@@ -32,6 +101,74 @@ export interface paths {
         put?: never;
         /** Curves behind the readings */
         post: operations["changes_draw_charts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the devices say now */
+        get: operations["devices_list__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do something to a simulated device */
+        post: operations["devices_drawer_drawer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/scale/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Zero the scale */
+        post: operations["devices_zero_scale_zero_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Readings ten times a second, as server-sent events */
+        get: operations["devices_stream_stream_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -66,6 +203,23 @@ export interface paths {
         put?: never;
         /** What a reading is made of */
         post: operations["changes_explain_explanations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tiles of the squeeze and drop tests */
+        get: operations["batches_feels_feels_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -120,6 +274,23 @@ export interface paths {
         get: operations["formulas_comparison__int_formula_id__comparison_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a batch */
+        post: operations["batches_plan_formulas__int_formula_id__plans_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -603,6 +774,144 @@ export interface components {
             reading: string;
         };
         /**
+         * BatchAnswer
+         * @description A batch with everything the bench shows of it.
+         */
+        BatchAnswer: {
+            /** Batch G */
+            batch_g: number;
+            before: components["schemas"]["Evaluation"];
+            /** Clock Rate */
+            clock_rate: number;
+            /** Closed At */
+            closed_at: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Events */
+            events: components["schemas"]["TimelineEntry"][];
+            feel: components["schemas"]["FeelAnswer"] | null;
+            /** Formula Id */
+            formula_id: number;
+            /** Id */
+            id: number;
+            made: components["schemas"]["FormulaFile"];
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            now: components["schemas"]["Evaluation"];
+            /** Pieces */
+            pieces: number;
+            planned: components["schemas"]["FormulaFile"];
+            so_far: components["schemas"]["Evaluation"];
+            state: components["schemas"]["BenchState"];
+            /** Version */
+            version: number;
+            watch: components["schemas"]["WindowWatch"] | null;
+        };
+        /**
+         * BatchBegin
+         * @description Begin the first bowl of a plan at the bench.
+         */
+        BatchBegin: {
+            /**
+             * Capacity G
+             * @default null
+             */
+            capacity_g?: number | null;
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+            /**
+             * Ready By
+             * @default null
+             */
+            ready_by?: string | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+            /**
+             * Start At
+             * @default null
+             */
+            start_at?: string | null;
+            /**
+             * Utc Offset Min
+             * @default 0
+             */
+            utc_offset_min?: number;
+            /** Wishes */
+            wishes: components["schemas"]["WishSave"][];
+        };
+        /**
+         * BatchGlance
+         * @description One batch in the list.
+         */
+        BatchGlance: {
+            /** Batch G */
+            batch_g: number;
+            /** Closed At */
+            closed_at: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Happened */
+            happened: number;
+            /** Id */
+            id: number;
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Pieces Good */
+            pieces_good: number | null;
+            /** Remarks */
+            remarks: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * BatchList
+         * @description All batches, the newest first.
+         */
+        BatchList: {
+            /** Batches */
+            batches: components["schemas"]["BatchGlance"][];
+        };
+        /**
+         * BatchPlan
+         * @description All that is planned.
+         */
+        BatchPlan: {
+            /** Formula Id */
+            formula_id: number;
+            /** Name */
+            name: string;
+            order: components["schemas"]["Order"];
+            run_sheet: components["schemas"]["RunSheet"];
+            schedule: components["schemas"]["Schedule"];
+        };
+        /**
          * Bath
          * @description pH of one dose in the tub. Step-in and soak are what the bather meets.
          */
@@ -646,6 +955,144 @@ export interface components {
             ph: number | null;
             /** Stage */
             stage: string;
+        };
+        /**
+         * BenchState
+         * @description Where a batch stands.
+         */
+        BenchState: {
+            /** Amendments */
+            amendments: [
+                string,
+                string
+            ][];
+            /** Closed At */
+            closed_at: string | null;
+            /** Conditions */
+            conditions: {
+                [key: string]: unknown;
+            };
+            /** Corrections */
+            corrections: components["schemas"]["Correction"][];
+            /** Current */
+            current: number | null;
+            /** Felt */
+            felt: components["schemas"]["Felt"][];
+            /** History */
+            history: components["schemas"]["Weighing"][];
+            /** Notes */
+            notes: string[];
+            /** Outcome */
+            outcome: {
+                [key: string]: unknown;
+            };
+            /** Photos */
+            photos: string[];
+            /** Pieces Done */
+            pieces_done: number;
+            /** Rescues */
+            rescues: {
+                [key: string]: unknown;
+            }[];
+            /** Samples G */
+            samples_g: number[];
+            /** Seq */
+            seq: number;
+            /** Skipped */
+            skipped: [
+                string,
+                string
+            ][];
+            /** Status */
+            status: string[];
+            /** Steps */
+            steps: components["schemas"]["BenchStep"][];
+            /** Temperatures */
+            temperatures: [
+                string,
+                number,
+                string
+            ][];
+            timer: components["schemas"]["Timer"] | null;
+            /** Weighings */
+            weighings: components["schemas"]["Weighing"][];
+        };
+        /**
+         * BenchStep
+         * @description One thing to do, and all that is needed to do it.
+         */
+        BenchStep: {
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /**
+             * High C
+             * @default null
+             */
+            high_c: number | null;
+            /**
+             * Ingredient
+             * @default null
+             */
+            ingredient: string | null;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Low C
+             * @default null
+             */
+            low_c: number | null;
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * Piece Mass G
+             * @default null
+             */
+            piece_mass_g: number | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces: number | null;
+            /**
+             * Portion
+             * @default
+             */
+            portion: string;
+            /**
+             * Position
+             * @default null
+             */
+            position: number | null;
+            /**
+             * Shares
+             * @default []
+             */
+            shares: [
+                string,
+                number
+            ][];
+            /**
+             * Target G
+             * @default null
+             */
+            target_g: number | null;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /**
+             * Tolerance G
+             * @default null
+             */
+            tolerance_g: number | null;
         };
         /**
          * Branch
@@ -764,6 +1211,17 @@ export interface components {
             portion?: number;
         };
         /**
+         * ClosedEvent
+         * @description The record is closed for good.
+         */
+        ClosedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed";
+        };
+        /**
          * ColourPaperFile
          * @description What is on file for a colour.
          */
@@ -836,6 +1294,34 @@ export interface components {
          * @description Lines and readings side by side, with causes.
          */
         ComparisonAnswer: components["schemas"]["Comparison"];
+        /**
+         * ConditionsEvent
+         * @description The air and the tap as they are.
+         */
+        ConditionsEvent: {
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "conditions";
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Tap
+             * @default
+             */
+            tap?: string;
+        };
         /**
          * Conflict
          * @description A target that cannot be met with the others, and how far it would have to give.
@@ -929,6 +1415,40 @@ export interface components {
             undercooled_c: number;
         };
         /**
+         * CorrectedEvent
+         * @description Something was added to mend the dough.
+         */
+        CorrectedEvent: {
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "corrected";
+            /** Mass G */
+            mass_g: number;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
+         * Correction
+         * @description Something added after the weighing, to mend the dough.
+         */
+        Correction: {
+            /** At */
+            at: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Mass G */
+            mass_g: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Cost
          * @description Money as text with two decimals.
          */
@@ -972,6 +1492,36 @@ export interface components {
             note?: string;
             /** Share Pct */
             share_pct: number;
+        };
+        /**
+         * DeviceAnswer
+         * @description One reading.
+         */
+        DeviceAnswer: {
+            /** At Ms */
+            at_ms: number;
+            /** Device */
+            device: string;
+            /** Fault */
+            fault: string;
+            /** Stable */
+            stable: boolean;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * DeviceList
+         * @description What every device says now.
+         */
+        DeviceList: {
+            /** Clock Rate */
+            clock_rate: number;
+            /** Readings */
+            readings: components["schemas"]["DeviceAnswer"][];
+            /** Simulated Scale */
+            simulated_scale: boolean;
         };
         /**
          * Dough
@@ -1044,6 +1594,33 @@ export interface components {
             state: string | null;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * DrawerAct
+         * @description What a user of the drawer does to a stand-in.
+         */
+        DrawerAct: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "pour" | "clear" | "heat" | "cool" | "temperature" | "breathe" | "humidity" | "unplug" | "plug";
+            /**
+             * Device
+             * @default scale
+             * @enum {string}
+             */
+            device?: "scale" | "thermometer" | "hygrometer";
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds?: number;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
         };
         /**
          * Dry
@@ -1148,6 +1725,16 @@ export interface components {
          */
         EvaluationAnswer: components["schemas"]["Evaluation"];
         /**
+         * EventSave
+         * @description One thing that happened, after all that was seen before it.
+         */
+        EventSave: {
+            /** After */
+            after: number;
+            /** Event */
+            event: components["schemas"]["ConditionsEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["SkippedEvent"] | components["schemas"]["StepEvent"] | components["schemas"]["TemperatureEvent"] | components["schemas"]["TimerEvent"] | components["schemas"]["FeltEvent"] | components["schemas"]["CorrectedEvent"] | components["schemas"]["RescuedEvent"] | components["schemas"]["PiecesEvent"] | components["schemas"]["SampledEvent"] | components["schemas"]["NoteEvent"] | components["schemas"]["OutcomeEvent"] | components["schemas"]["ClosedEvent"];
+        };
+        /**
          * ExplanationAnswer
          * @description What a reading is made of.
          */
@@ -1214,6 +1801,55 @@ export interface components {
              * @default null
              */
             tint?: number | null;
+        };
+        /**
+         * FeelAnswer
+         * @description What the Desk said, what the hands say, and what to do.
+         */
+        FeelAnswer: {
+            /** Felt */
+            felt: string;
+            /** Mends */
+            mends: components["schemas"]["Mend"][];
+            /** Predicted */
+            predicted: string | null;
+            /** Sentence */
+            sentence: string;
+            /** Wanted */
+            wanted: string[];
+        };
+        /**
+         * FeelList
+         * @description The tiles of the squeeze and drop tests.
+         */
+        FeelList: {
+            /** Feels */
+            feels: components["schemas"]["Feel"][];
+        };
+        /**
+         * Felt
+         * @description What the hands said, beside what was predicted.
+         */
+        Felt: {
+            /** At */
+            at: string;
+            /** Predicted */
+            predicted: string | null;
+            /** State */
+            state: string;
+        };
+        /**
+         * FeltEvent
+         * @description What the hands found.
+         */
+        FeltEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "felt";
+            /** State */
+            state: string;
         };
         /**
          * Firmness
@@ -1904,6 +2540,36 @@ export interface components {
             ] | null;
         };
         /**
+         * Mend
+         * @description One thing to do now.
+         */
+        Mend: {
+            /**
+             * Effects
+             * @default []
+             */
+            effects: components["schemas"]["Effect"][];
+            /**
+             * In All G
+             * @default null
+             */
+            in_all_g: number | null;
+            /**
+             * Ingredient
+             * @default null
+             */
+            ingredient: string | null;
+            /** Kind */
+            kind: string;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * MethodAnswer
          * @description A method, as far as the Desk needs it.
          */
@@ -1944,6 +2610,43 @@ export interface components {
             reason: string;
         };
         /**
+         * NoteEvent
+         * @description Something to remember; after closing, an amendment.
+         */
+        NoteEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended" | "note";
+            /** Text */
+            text: string;
+        };
+        /**
+         * Order
+         * @description The batch that fulfils the wishes.
+         */
+        Order: {
+            /** Batch G */
+            batch_g: number;
+            /** Bowls G */
+            bowls_g: number[];
+            /** Cost */
+            cost: string | null;
+            /** Leftover G */
+            leftover_g: number;
+            /** Loss G */
+            loss_g: number;
+            /** Needs */
+            needs: components["schemas"]["PantryNeed"][];
+            /** Notes */
+            notes: string[];
+            /** Pieces */
+            pieces: components["schemas"]["PlannedPieces"][];
+            /** Portions */
+            portions: components["schemas"]["PortionShare"][];
+        };
+        /**
          * OutOfRange
          * @description A reading outside its model, with the limit.
          */
@@ -1952,6 +2655,52 @@ export interface components {
             limit: string;
             /** Reading */
             reading: string;
+        };
+        /**
+         * OutcomeEvent
+         * @description What became of it.
+         */
+        OutcomeEvent: {
+            /**
+             * Dry At
+             * @default null
+             */
+            dry_at?: string | null;
+            /**
+             * Foam Height Cm
+             * @default null
+             */
+            foam_height_cm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outcome";
+            /**
+             * Pieces Good
+             * @default null
+             */
+            pieces_good?: number | null;
+            /**
+             * Pieces Spoiled
+             * @default null
+             */
+            pieces_spoiled?: number | null;
+            /**
+             * Remarks
+             * @default null
+             */
+            remarks?: string | null;
+            /**
+             * Tub Dose G
+             * @default null
+             */
+            tub_dose_g?: number | null;
+            /**
+             * Tub L
+             * @default null
+             */
+            tub_l?: number | null;
         };
         /**
          * OwnIngredientSave
@@ -1976,6 +2725,24 @@ export interface components {
             properties?: {
                 [key: string]: number | null;
             };
+        };
+        /**
+         * PantryNeed
+         * @description What the batch takes of one ingredient, against what is there.
+         */
+        PantryNeed: {
+            /** Cost */
+            cost: string | null;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Needed G */
+            needed_g: number;
+            /** On Hand G */
+            on_hand_g: number | null;
+            /** Short G */
+            short_g: number | null;
         };
         /**
          * PieceFile
@@ -2020,6 +2787,88 @@ export interface components {
             spin?: number | null;
         };
         /**
+         * PiecesEvent
+         * @description Pieces came off the tool; a negative count takes some back.
+         */
+        PiecesEvent: {
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pieces";
+        };
+        /**
+         * PlanAnswer
+         * @description The plan.
+         */
+        PlanAnswer: components["schemas"]["BatchPlan"];
+        /**
+         * PlanSave
+         * @description What is wanted, and when.
+         */
+        PlanSave: {
+            /**
+             * Capacity G
+             * @default null
+             */
+            capacity_g?: number | null;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+            /**
+             * Ready By
+             * @default null
+             */
+            ready_by?: string | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+            /**
+             * Start At
+             * @default null
+             */
+            start_at?: string | null;
+            /**
+             * Utc Offset Min
+             * @default 0
+             */
+            utc_offset_min?: number;
+            /** Wishes */
+            wishes: components["schemas"]["WishSave"][];
+        };
+        /**
+         * PlannedPieces
+         * @description Pieces of one kind in the plan.
+         */
+        PlannedPieces: {
+            /** Basis */
+            basis: string;
+            /** Name */
+            name: string;
+            /** Piece Mass G */
+            piece_mass_g: number;
+            /** Pieces */
+            pieces: number;
+            roll: components["schemas"]["Roll"] | null;
+            /** Rolls */
+            rolls: number;
+            /** Tool */
+            tool: string | null;
+            /** Trimmed G */
+            trimmed_g: number;
+        };
+        /**
          * PortionFile
          * @description A part of the product with its own lines.
          */
@@ -2049,6 +2898,20 @@ export interface components {
              * @default null
              */
             split: ("dry" | "wet") | null;
+        };
+        /**
+         * PortionShare
+         * @description A portion's part of the batch.
+         */
+        PortionShare: {
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Share Pct */
+            share_pct: number;
+            /** Split */
+            split: string | null;
         };
         /**
          * PriceSave
@@ -2507,6 +3370,76 @@ export interface components {
             minutes?: number | null;
         };
         /**
+         * RescueOption
+         * @description One way out, with its effect on the whole batch.
+         */
+        RescueOption: {
+            /** Batch G */
+            batch_g: number;
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Targets */
+            targets: {
+                [key: string]: number;
+            };
+            /** Text */
+            text: string;
+            /** Way */
+            way: string;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * RescuedEvent
+         * @description A way out of pouring too much was taken.
+         */
+        RescuedEvent: {
+            /** Actual G */
+            actual_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rescued";
+            /**
+             * Source
+             * @default scale
+             * @enum {string}
+             */
+            source?: "scale" | "hand";
+            /** Step */
+            step: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "take-out" | "scale-up" | "rebalance" | "keep";
+        };
+        /**
+         * Roll
+         * @description One roll and its slices.
+         */
+        Roll: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Rolls */
+            rolls: boolean;
+            /** Slices */
+            slices: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Trimmed Ml */
+            trimmed_ml: number;
+            /** Turns */
+            turns: number;
+            /** Verdict */
+            verdict: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * RoomFile
          * @description The air the dough is made and dried in.
          */
@@ -2594,6 +3527,8 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+            /** Position */
+            position: number;
         };
         /**
          * RunSheetStep
@@ -2610,6 +3545,19 @@ export interface components {
             text: string;
         };
         /**
+         * SampledEvent
+         * @description One piece was weighed.
+         */
+        SampledEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sampled";
+            /** Mass G */
+            mass_g: number;
+        };
+        /**
          * SaturationAfter
          * @description S after some minutes in the open bowl.
          */
@@ -2618,6 +3566,31 @@ export interface components {
             minutes: number;
             /** Saturation */
             saturation: number;
+        };
+        /**
+         * Schedule
+         * @description All stages with their times [UTC], and what stands against them.
+         */
+        Schedule: {
+            /** Conflicts */
+            conflicts: string[];
+            /**
+             * Latest Ready At
+             * Format: date-time
+             */
+            latest_ready_at: string;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
         };
         /**
          * SettingsSave
@@ -2708,6 +3681,21 @@ export interface components {
             scent_share?: number | null;
         };
         /**
+         * SkippedEvent
+         * @description A step was left out.
+         */
+        SkippedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * SolidPoint
          * @description Solid share of fat and oil at a temperature.
          */
@@ -2716,6 +3704,32 @@ export interface components {
             solid_pct: number;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * Stage
+         * @description One stage on the line.
+         */
+        Stage: {
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Hands */
+            hands: boolean;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
+            /** Why */
+            why: string;
         };
         /**
          * StateAnswer
@@ -2736,6 +3750,19 @@ export interface components {
             chance: number;
             /** State */
             state: string;
+        };
+        /**
+         * StepEvent
+         * @description A step was done, or is gone back to.
+         */
+        StepEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "back" | "done";
+            /** Step */
+            step: string;
         };
         /**
          * Substitute
@@ -2824,6 +3851,70 @@ export interface components {
         SynonymSave: {
             /** Phrase */
             phrase: string;
+        };
+        /**
+         * TemperatureEvent
+         * @description A temperature was taken.
+         */
+        TemperatureEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "temperature";
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "thermometer" | "hand";
+            /** Step */
+            step: string;
+            /** Value C */
+            value_c: number;
+        };
+        /**
+         * TimelineEntry
+         * @description One event as it is told.
+         */
+        TimelineEntry: {
+            /** At */
+            at: string;
+            /** Data */
+            data: {
+                [key: string]: unknown;
+            };
+            /** Kind */
+            kind: string;
+            /** Seq */
+            seq: number;
+        };
+        /**
+         * Timer
+         * @description A clock that runs on even when nobody looks.
+         */
+        Timer: {
+            /** Ends At */
+            ends_at: string;
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+        };
+        /**
+         * TimerEvent
+         * @description A clock was started.
+         */
+        TimerEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timer";
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
         };
         /**
          * ToolAnswer
@@ -2938,6 +4029,126 @@ export interface components {
             /** States */
             states: string[];
         };
+        /**
+         * WaysOut
+         * @description The ways out of pouring too much.
+         */
+        WaysOut: {
+            /** Ways */
+            ways: components["schemas"]["RescueOption"][];
+        };
+        /**
+         * WeighedEvent
+         * @description A line was weighed.
+         */
+        WeighedEvent: {
+            /** Actual G */
+            actual_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighed";
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "scale" | "hand";
+            /** Step */
+            step: string;
+        };
+        /**
+         * Weighing
+         * @description One line as it was weighed.
+         */
+        Weighing: {
+            /** Actual G */
+            actual_g: number;
+            /** At */
+            at: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Position */
+            position: number;
+            /** Source */
+            source: string;
+            /** Step */
+            step: string;
+            /** Target G */
+            target_g: number;
+            /** Within */
+            within: boolean;
+        };
+        /**
+         * WindowWatch
+         * @description What to do about the temperature now.
+         */
+        WindowWatch: {
+            /**
+             * Corrected
+             * @default false
+             */
+            corrected: boolean;
+            /** High C */
+            high_c: number | null;
+            /** Low C */
+            low_c: number | null;
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: number | null;
+            /** Sentence */
+            sentence: string;
+            /** Temperature C */
+            temperature_c: number;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * WishSave
+         * @description Some pieces from one tool.
+         */
+        WishSave: {
+            /**
+             * Cut
+             * @default thread
+             * @enum {string}
+             */
+            cut?: "thread" | "knife";
+            /**
+             * Layers
+             * @default 2
+             */
+            layers?: number;
+            /**
+             * Piece Mass G
+             * @default null
+             */
+            piece_mass_g?: number | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces?: number | null;
+            /**
+             * Scoop Fill
+             * @default level
+             * @enum {string}
+             */
+            scoop_fill?: "level" | "rounded" | "domed";
+            /**
+             * Sheet Mm
+             * @default 6
+             */
+            sheet_mm?: number;
+            /**
+             * Tool
+             * @default null
+             */
+            tool?: string | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -2980,6 +4191,257 @@ export interface operations {
             };
         };
     };
+    batches_list__batches_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_begin_batches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchBegin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_read_batches__int_batch_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_happen_batches__int_batch_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_ways_batches__int_batch_id__ways_out_get: {
+        parameters: {
+            query: {
+                actual_g: number;
+            };
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     changes_draw_charts_post: {
         parameters: {
             query?: never;
@@ -3002,6 +4464,119 @@ export interface operations {
                     "application/json": components["schemas"]["ChartsAnswer"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    devices_list__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    devices_drawer_drawer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawerAct"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    devices_zero_scale_zero_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    devices_stream_stream_get: {
+        parameters: {
+            query?: {
+                batch?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3068,6 +4643,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExplanationAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_feels_feels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeelList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3353,6 +4975,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparisonAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_plan_formulas__int_formula_id__plans_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of the formula */
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAnswer"];
                 };
             };
             /** @description Not Found */

@@ -10,7 +10,7 @@ import numpy as np
 from rosy_kettle.core.fats.mix_temperature import BOWL_MASS_KG, BOWL_POWER, FAT_CP_J_GK, LATENT_J_G, LIQUID_CP_J_GK
 from rosy_kettle.core.mix import Mix
 
-__all__ = ["CoolingClock", "CoolingPoint", "cooling_clock", "minutes_to"]
+__all__ = ["CoolingClock", "CoolingPoint", "bowl_heat", "cooling_clock", "minutes_to"]
 
 TRANSFER_W_M2K = 9.0  # open bowl to still air [W/(m2 K)]; estimate, free convection and radiation
 AREA_M2 = 0.09  # surface of bowl and dough at 1.1 kg [m2]; estimate
@@ -104,6 +104,27 @@ def cooling_clock(mix: Mix, from_c: float, window_c: tuple[float, float], room_c
     return CoolingClock(
         from_c, window_c, ready, stiff, _path(mix, from_c, room_c, bowl_j_k), _sentence(from_c, window_c, ready, stiff)
     )
+
+
+def bowl_heat(mix: Mix, bowl_j_k: float) -> tuple[float, float, tuple[tuple[float, float], ...]]:
+    """Return what a bowl of dough holds and loses.
+
+    Parameters
+    ----------
+    mix : Mix
+        The bowl
+    bowl_j_k : float
+        Heat capacity of the bowl at 1.1 kg [J/K]
+
+    Returns
+    -------
+    tuple
+        Heat capacity without latent heat [J/K], loss for each degree over the room [W/K], latent heat bound in molten fat by
+        temperature, coldest first [(°C, J)]
+    """
+    molten_g = mix.oily_g * (1 - mix.fill.solid_share)
+    latent = tuple((float(at), float(LATENT_J_G * grams)) for at, grams in zip(mix.fill.temperature_c, molten_g, strict=True))
+    return _plain_heat(mix, bowl_j_k), _loss(mix), latent
 
 
 def _plain_heat(mix: Mix, bowl_j_k: float) -> float:

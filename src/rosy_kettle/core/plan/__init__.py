@@ -1,5 +1,10 @@
-"""Plan: from a formula to a run sheet."""
+"""Plan: from a formula to a batch, its times and its run sheet."""
 
-from rosy_kettle.core.plan.run_sheet import RunSheet, RunSheetGroup, RunSheetLine, RunSheetStep, make_run_sheet
+from rosy_kettle.core.plan.order import Order, PantryNeed, PlannedPieces, PortionShare, Wish, plan_order
+from rosy_kettle.core.plan.run_sheet import RunSheet, RunSheetGroup, RunSheetLine, RunSheetStep, make_run_sheet, sheet_of
+from rosy_kettle.core.plan.stages import Schedule, Stage, make_schedule
 
-__all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet"]
+__all__ = [
+    "Order", "PantryNeed", "PlannedPieces", "PortionShare", "RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep",
+    "Schedule", "Stage", "Wish", "make_run_sheet", "make_schedule", "plan_order", "sheet_of",
+]  # fmt: skip

@@ -5,18 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
-
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.amounts.units import OUNCE_G
-from rosy_kettle.core.errors import InputError, MissingDataError
-from rosy_kettle.core.judge.setting import dough_fault, setting_of
-from rosy_kettle.core.palette import make_palette
-from rosy_kettle.core.pieces import batch_for_pieces, batch_loss, mix_true_density, packing_fraction, tool_piece_mass
-from rosy_kettle.core.pieces.yields import SCOOP_FILLS
-from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Tables, Tool
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.pieces import batch_for_pieces, batch_loss
+from rosy_kettle.core.plan.piece_mass import piece_mass
+from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Tables
 
-__all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet"]
+__all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet", "sheet_of"]
 
 PHASE_LABELS = {
     "dry": "Powders",
@@ -38,13 +34,14 @@ STANDING_CAUTIONS = (
 )
 ALCOHOL_CAUTION = "Alcohol in the mix: no flame, no heater, no warm oven; window open."
 STRONG_ACID_CAUTION = "Sodium bisulfate is a strong acid and not meant for skin: leave it out."
-DRY_PRESS_TYPES = frozenset({"press"})
 
 
 @dataclass(frozen=True, slots=True)
 class RunSheetLine:
     """One thing to weigh."""
 
+    position: int
+    """Place of the line in the formula, counted from 0."""
     ingredient: str
     name: str
     mass_g: float
@@ -129,13 +126,47 @@ def make_run_sheet(
     InputError
         If nothing is weighed yet, or pieces, tool or fill cannot be meant.
     """
+    weighed, _ = weigh_formula(formula, tables)
+    if sum(item.mass_g for item in weighed) <= 0:
+        raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
+    mass_g, basis = piece_mass(formula, tables, weighed, piece_mass_g, tool, scoop_fill)
+    batch_g = batch_for_pieces(pieces, mass_g, tables.methods[formula.method].loss_fraction)
+    return sheet_of(formula, tables, batch_g, pieces, mass_g, basis)
+
+
+def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piece_mass_g: float, basis: str) -> RunSheet:
+    """Return the run sheet of one bowl.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula to make
+    tables : Tables
+        Reference tables
+    batch_g : float
+        What goes into the bowl [g]
+    pieces : int
+        How many pieces it gives [-]
+    piece_mass_g : float
+        Mass of one piece [g]
+    basis : str
+        Where that mass comes from
+
+    Returns
+    -------
+    RunSheet
+        Weigh-out, steps and cautions
+
+    Raises
+    ------
+    InputError
+        If nothing is weighed yet.
+    """
     weighed, missing = weigh_formula(formula, tables)
     total_g = sum(item.mass_g for item in weighed)
     if total_g <= 0:
         raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
     method = tables.methods[formula.method]
-    mass_g, basis = _piece_mass(formula, tables, method, weighed, piece_mass_g, tool, scoop_fill)
-    batch_g = batch_for_pieces(pieces, mass_g, method.loss_fraction)
     scale = batch_g / total_g
     held = [item.ingredient for item in weighed if item.mass_g > 0]
     left_out = [f'"{line.text}" is not understood' for line in formula.lines if line.ingredient is None]
@@ -144,7 +175,7 @@ def make_run_sheet(
         method=method.id,
         method_name=method.name,
         pieces=pieces,
-        piece_mass_g=mass_g,
+        piece_mass_g=piece_mass_g,
         piece_basis=basis,
         batch_g=batch_g,
         batch_oz=batch_g / OUNCE_G,
@@ -156,43 +187,6 @@ def make_run_sheet(
         cautions=_cautions(held),
         left_out=tuple(left_out + [error.message for error in missing]),
     )
-
-
-def _piece_mass(
-    formula: Formula, tables: Tables, method: Method, weighed: Sequence[Weighed],
-    piece_mass_g: float | None, tool_id: str | None, scoop_fill: str,
-) -> tuple[float, str]:  # fmt: skip
-    if piece_mass_g is not None:
-        return piece_mass_g, "as entered"
-    if tool_id is None:
-        own = formula.piece.mass_g
-        return (method.piece_mass_g, "usual for the method") if own is None else (own, "of the formula")
-    if tool_id not in tables.tools:
-        raise InputError(f'Tool "{tool_id[:60]}" is not known; choose one of the list.', quantity="tool", value=tool_id[:60])
-    if scoop_fill not in SCOOP_FILLS:
-        raise InputError(f'Scoop fill must be level, rounded or domed, got "{scoop_fill[:20]}".', quantity="scoop_fill")
-    tool = tables.tools[tool_id]
-    try:
-        mass_g = _tool_mass(formula, tables, method, weighed, tool, scoop_fill)
-    except MissingDataError as error:
-        raise InputError(f"{error.message}, or enter the mass of a piece.", quantity="tool", value=tool_id) from error
-    return mass_g, f"{tool.name}, {tool.volume_ml:g} mL"
-
-
-def _tool_mass(
-    formula: Formula, tables: Tables, method: Method, weighed: Sequence[Weighed], tool: Tool, scoop_fill: str
-) -> float:
-    mass_g = np.array([item.mass_g for item in weighed])
-    setting = setting_of(formula, tables, float(mass_g.sum()))
-    mix = setting.mix(make_palette([item.ingredient for item in weighed]), mass_g)
-    if fault := dough_fault(mix):
-        raise fault
-    packing = formula.piece.packing or method.packing
-    if packing == "hand" and tool.type in DRY_PRESS_TYPES:
-        packing = "press"
-    packed = packing_fraction(packing, mix.saturation(setting.judged_c))
-    fill = SCOOP_FILLS[scoop_fill] if tool.type == "scoop" else 1.0
-    return tool_piece_mass(tool.volume_ml, mix_true_density(mix), packed, fill)
 
 
 def _groups(formula: Formula, method: Method, weighed: Sequence[Weighed], scale: float) -> tuple[RunSheetGroup, ...]:
@@ -214,7 +208,7 @@ def _weighed_with(item: Ingredient) -> str:
 def _line(item: Weighed, scale: float) -> RunSheetLine:
     mass_g = item.mass_g * scale
     note = "from a volume: weigh your own cup once" if item.spread > 0 else ""
-    return RunSheetLine(item.ingredient.id, item.ingredient.short_name, mass_g, mass_g / OUNCE_G, note)
+    return RunSheetLine(item.position, item.ingredient.id, item.ingredient.short_name, mass_g, mass_g / OUNCE_G, note)
 
 
 def _steps(method: Method, held: Sequence[Ingredient]) -> tuple[RunSheetStep, ...]:

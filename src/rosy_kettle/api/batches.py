@@ -1,0 +1,126 @@
+"""Plan and bench: plans, batches, what happens to them."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint, Tag
+
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.batches import (
+    BatchAnswer,
+    BatchBegin,
+    BatchList,
+    BatchPath,
+    EventSave,
+    FeelList,
+    PlanAnswer,
+    PlanSave,
+    TimelineEntry,
+    WaysOut,
+    WaysQuery,
+)
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.schemas.formulas import FormulaPath
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.bench import FEELS
+from rosy_kettle.core.plan import Wish
+from rosy_kettle.core.records import Room
+from rosy_kettle.devices import BenchDevices
+from rosy_kettle.files import formula_to_file
+from rosy_kettle.usecases.follow_batch import follow_batch
+from rosy_kettle.usecases.list_batches import glance_at_batches
+from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.run_batch import Bench, begin_batch, let_happen, open_bench, ways_out
+
+__all__ = ["blueprint", "current_devices"]
+
+blueprint = APIBlueprint(
+    "batches", __name__, url_prefix="/api", abp_tags=[Tag(name="batches")],
+    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
+)  # fmt: skip
+USUAL_ROOM = Room()
+
+
+def current_devices() -> BenchDevices:
+    """Return the devices of the running application."""
+    devices: BenchDevices = current_app.extensions["devices"]
+    return devices
+
+
+@blueprint.post("/formulas/<int:formula_id>/plans", summary="Plan a batch", responses={200: PlanAnswer})
+def plan(path: FormulaPath, body: PlanSave) -> Response:
+    with current_studio().reading() as session:
+        return respond(plan_batch(session, path.formula_id, _ask(body)))
+
+
+@blueprint.get("/batches", summary="All batches, the newest first", responses={200: BatchList})
+def list_() -> Response:
+    with current_studio().reading() as session:
+        return respond(BatchList(batches=glance_at_batches(session)))
+
+
+@blueprint.get("/feels", summary="The tiles of the squeeze and drop tests", responses={200: FeelList})
+def feels() -> Response:
+    return respond(FeelList(feels=list(FEELS)))
+
+
+@blueprint.post("/batches", summary="Begin a bowl at the bench", responses={201: BatchAnswer})
+def begin(body: BatchBegin) -> Response:
+    with current_studio().writing() as session:
+        batch_id = begin_batch(session, body.formula_id, _ask(body))
+    return _answer(batch_id, 201)
+
+
+@blueprint.get("/batches/<int:batch_id>", summary="One batch, as planned and as made", responses={200: BatchAnswer})
+def read(path: BatchPath) -> Response:
+    return _answer(path.batch_id)
+
+
+@blueprint.post("/batches/<int:batch_id>/events", summary="Let one thing happen", responses={201: BatchAnswer})
+def happen(path: BatchPath, body: EventSave) -> Response:
+    devices = current_devices()
+    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    with current_studio().writing() as session:
+        let_happen(session, path.batch_id, body.after, body.event.kind, data, devices.clock)
+    return _answer(path.batch_id, 201)
+
+
+@blueprint.get("/batches/<int:batch_id>/ways-out", summary="Ways out of pouring too much", responses={200: WaysOut})
+def ways(path: BatchPath, query: WaysQuery) -> Response:
+    with current_studio().reading() as session:
+        return respond(WaysOut(ways=list(ways_out(session, path.batch_id, query.actual_g))))
+
+
+def _answer(batch_id: int, status: int = 200) -> Response:
+    devices = current_devices()
+    with current_studio().reading() as session:
+        bench = open_bench(session, batch_id)
+        answer = _batch(bench, devices.clock.rate)
+    if status != 200:  # noqa: PLR2004 - something has happened: the stand-ins follow, the other browsers hear of it
+        follow_batch(bench, devices)
+        devices.tell(batch_id, bench.state.seq)
+    return respond(answer, status)
+
+
+def _batch(bench: Bench, clock_rate: float) -> BatchAnswer:
+    row = bench.row
+    return BatchAnswer(
+        id=row.id, formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
+        pieces=sum(item["pieces"] for item in row.plan["pieces"]), created_at=row.created_at, closed_at=row.closed_at,
+        planned=formula_to_file(bench.planned), made=formula_to_file(bench.made), state=bench.state,
+        events=[TimelineEntry(seq=e.seq, at=e.at, kind=e.kind, data=dict(e.data)) for e in bench.events],
+        before=bench.before, now=bench.now, so_far=bench.so_far, watch=bench.watch, feel=bench.feel, clock_rate=clock_rate,
+    )  # fmt: skip
+
+
+def _ask(body: PlanSave) -> PlanAsk:
+    room = None
+    if body.room_c is not None or body.humidity_pct is not None:
+        room = Room(
+            USUAL_ROOM.temperature_c if body.room_c is None else body.room_c,
+            USUAL_ROOM.humidity_pct if body.humidity_pct is None else body.humidity_pct,
+        )
+    return PlanAsk(
+        [Wish(**wish.model_dump()) for wish in body.wishes], body.mass_g, body.capacity_g, room, body.start_at, body.ready_by,
+        body.utc_offset_min,
+    )  # fmt: skip

@@ -1,0 +1,105 @@
+"""Devices: their readings as a stream, and the drawer of the simulated ones."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated, Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from rosy_kettle.api.batches import current_devices
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.common import ErrorAnswer, Request
+from rosy_kettle.api.schemas.common import Response as Answer
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint(
+    "devices", __name__, url_prefix="/api/devices", abp_tags=[Tag(name="devices")], abp_responses={422: ErrorAnswer}
+)
+
+
+class StreamQuery(BaseModel):
+    """Which batch to hear of as well."""
+
+    batch: int | None = None
+
+
+class DrawerAct(Request):
+    """What a user of the drawer does to a stand-in."""
+
+    act: Literal["pour", "clear", "heat", "cool", "temperature", "breathe", "humidity", "unplug", "plug"]
+    device: Literal["scale", "thermometer", "hygrometer"] = "scale"
+    value: Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)] = 0.0
+    seconds: Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)] = 0.0
+
+
+class DeviceList(Answer):
+    """What every device says now."""
+
+    readings: list[DeviceAnswer]
+    simulated_scale: bool
+    clock_rate: float
+
+
+class DeviceAnswer(Answer):
+    """One reading."""
+
+    device: str
+    value: float | None
+    unit: str
+    stable: bool
+    fault: str
+    at_ms: float
+
+
+@blueprint.get("", summary="What the devices say now", responses={200: DeviceList})
+def list_() -> Response:
+    return _now()
+
+
+@blueprint.post("/scale/zero", summary="Zero the scale", responses={200: DeviceList})
+def zero() -> Response:
+    current_devices().scale.zero()
+    return _now()
+
+
+@blueprint.post("/drawer", summary="Do something to a simulated device", responses={200: DeviceList})
+def drawer(body: DrawerAct) -> Response:
+    devices = current_devices()
+    bench_s, real_s = devices.clock.now(), devices.readings()[0]["at_ms"] / 1000
+    match body.act:
+        case "pour":
+            devices.simulated_scale.pour(body.value, body.seconds, real_s)
+        case "clear":
+            devices.simulated_scale.clear()
+        case "heat":
+            devices.bowl.warm(abs(body.value), body.seconds, bench_s)
+        case "cool":
+            devices.bowl.warm(-abs(body.value), body.seconds, bench_s)
+        case "temperature":
+            devices.bowl.set_temperature(body.value, bench_s)
+        case "breathe":
+            devices.hygrometer.breathe(bench_s)
+        case "humidity":
+            devices.hygrometer.room_pct = min(99.0, max(1.0, body.value))
+        case "unplug" | "plug":
+            devices.plug(body.device, plugged=body.act == "plug")
+    return _now()
+
+
+@blueprint.get("/stream", summary="Readings ten times a second, as server-sent events")
+def stream(query: StreamQuery) -> Response:
+    devices = current_devices()
+    events = (f"data: {json.dumps(news)}\n\n" for news in devices.stream(query.batch))
+    return Response(events, mimetype="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
+
+
+def _now() -> Response:
+    devices = current_devices()
+    return respond(DeviceList(
+        readings=[DeviceAnswer(**reading) for reading in devices.readings()],
+        simulated_scale=devices.scale is devices.simulated_scale, clock_rate=devices.clock.rate,
+    ))  # fmt: skip

@@ -1,0 +1,86 @@
+"""All devices of one bench, on one clock, and whoever listens to them."""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Iterator
+from dataclasses import asdict
+from typing import Any
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.devices.bowl import SimulatedBowl
+from rosy_kettle.devices.reading import Scale
+from rosy_kettle.devices.serial_scale import SerialScale
+from rosy_kettle.devices.simulated import SimulatedHygrometer, SimulatedScale, SimulatedThermometer
+
+__all__ = ["BenchClock", "BenchDevices", "open_devices"]
+
+READINGS_PER_S = 10
+
+
+class BenchClock:
+    """The bench's time; a fast one lets a test live through an hour of cooling in a minute."""
+
+    def __init__(self, rate: float = 1.0) -> None:
+        self.rate = rate
+        self._began = time.time()
+
+    def now(self) -> float:
+        """Return seconds since 1970 UTC, as the bench has them."""
+        return self._began + (time.time() - self._began) * self.rate
+
+
+class BenchDevices:
+    """Scale, thermometer, hygrometer; simulated unless a real scale is given."""
+
+    def __init__(self, clock: BenchClock | None = None, scale: Scale | None = None) -> None:
+        self.clock = clock or BenchClock()
+        self.bowl = SimulatedBowl()
+        self.simulated_scale = SimulatedScale()
+        self.scale: Scale = scale or self.simulated_scale
+        self.thermometer = SimulatedThermometer(self.bowl)
+        self.hygrometer = SimulatedHygrometer()
+        self._news = threading.Condition()
+        self._batch_seq: dict[int, int] = {}
+
+    def plug(self, name: str, *, plugged: bool) -> None:
+        """Plug a simulated device in, or pull its plug."""
+        for device in (self.simulated_scale, self.thermometer, self.hygrometer):
+            if device.name == name:
+                device.plugged = plugged
+
+    def tell(self, batch_id: int, seq: int) -> None:
+        """Tell everyone who listens that a batch has moved on."""
+        with self._news:
+            self._batch_seq[batch_id] = seq
+            self._news.notify_all()
+
+    def readings(self) -> list[dict[str, Any]]:
+        """Return what every device says now. A scale settles in its own time, whatever the clock."""
+        real, bench = time.time(), self.clock.now()
+        found = [asdict(self.scale.read(real)), asdict(self.thermometer.read(bench)), asdict(self.hygrometer.read(bench))]
+        return [reading | {"at_ms": real * 1000} for reading in found]
+
+    def stream(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
+        """Yield readings ten times a second, and the batch's number whenever it has moved on."""
+        while True:
+            yield {"readings": self.readings(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
+            with self._news:
+                self._news.wait(1 / READINGS_PER_S)
+
+
+def open_devices(clock: BenchClock, scale_port: str | None) -> BenchDevices:
+    """Return the devices of a bench, with the scale on a serial port where one is named.
+
+    Raises
+    ------
+    InputError
+        If the port cannot be opened.
+    """
+    if scale_port is None:
+        return BenchDevices(clock)
+    try:
+        return BenchDevices(clock, SerialScale(scale_port))
+    except (OSError, ValueError) as error:
+        raise InputError(f"No scale on {scale_port}: {error}.", quantity="scale-port") from error

@@ -1,0 +1,120 @@
+"""Batches: what was planned, and every thing that happened, in its order and never changed."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import ConflictError, NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = [
+    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "find_batch", "list_batches", "list_events", "list_stock",
+    "set_stock",
+]  # fmt: skip
+
+
+class BatchRow(Base):
+    """One bowl of a formula's version, as planned."""
+
+    __tablename__ = "batches"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    formula_id: Mapped[int] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
+    version: Mapped[int]
+    name: Mapped[str]
+    method: Mapped[str]
+    batch_g: Mapped[float]
+    plan: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """The formula in grams as a formula file, pieces, piece mass, bowl, steps."""
+    created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    closed_at: Mapped[datetime | None] = mapped_column(UtcTime)
+
+
+class BatchEventRow(Base):
+    """One thing that happened. Rows are only ever added."""
+
+    __tablename__ = "batch_events"
+    __table_args__ = (UniqueConstraint("batch_id", "seq"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
+    seq: Mapped[int]
+    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    kind: Mapped[str]
+    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class StockRow(Base):
+    """What is there of an ingredient; lots come later."""
+
+    __tablename__ = "stock"
+
+    ingredient_id: Mapped[str] = mapped_column(primary_key=True)
+    on_hand_g: Mapped[float]
+    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+
+
+def add_batch(session: Session, row: BatchRow) -> BatchRow:
+    """Store a new batch."""
+    session.add(row)
+    session.flush()
+    return row
+
+
+def find_batch(session: Session, batch_id: int) -> BatchRow:
+    """Return a batch.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(BatchRow, batch_id)
+    if row is None:
+        raise NotFoundError(f"There is no batch {batch_id}.", noun="batch", id=batch_id)
+    return row
+
+
+def list_batches(session: Session) -> list[BatchRow]:
+    """Return all batches, the newest first."""
+    return list(session.scalars(select(BatchRow).order_by(BatchRow.id.desc())))
+
+
+def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
+    """Return everything that happened to a batch, in its order."""
+    return list(session.scalars(select(BatchEventRow).where(BatchEventRow.batch_id == batch_id).order_by(BatchEventRow.seq)))
+
+
+def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any]) -> BatchEventRow:
+    """Add one thing that happened.
+
+    Raises
+    ------
+    ConflictError
+        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+    """
+    last = session.scalar(select(func.max(BatchEventRow.seq)).where(BatchEventRow.batch_id == batch_id)) or 0
+    if last != after:
+        raise ConflictError("The batch has moved on; look again.", noun="batch", reason="moved on", seq=last)
+    row = BatchEventRow(batch_id=batch_id, seq=last + 1, kind=kind, data=data, at=now_utc())
+    session.add(row)
+    session.flush()
+    return row
+
+
+def list_stock(session: Session) -> dict[str, float]:
+    """Return what is on hand by ingredient [g]; what is not in it is not known."""
+    return {row.ingredient_id: row.on_hand_g for row in session.scalars(select(StockRow))}
+
+
+def set_stock(session: Session, ingredient_id: str, on_hand_g: float | None) -> None:
+    """Write what is on hand; None is not known."""
+    if on_hand_g is None:
+        if row := session.get(StockRow, ingredient_id):
+            session.delete(row)
+    else:
+        session.merge(StockRow(ingredient_id=ingredient_id, on_hand_g=on_hand_g, updated_at=now_utc()))

@@ -1,0 +1,66 @@
+"""From a stored formula to a plan: batch, bowls, pieces, needs, times and the run sheet of one bowl."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
+from rosy_kettle.core.records import Room
+from rosy_kettle.store.batches import list_stock
+from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
+
+
+@dataclass(frozen=True, slots=True)
+class PlanAsk:
+    """What is wanted, of what, when, in which air."""
+
+    wishes: Sequence[Wish]
+    mass_g: float | None = None
+    capacity_g: float | None = None
+    room: Room | None = None
+    start_at: datetime | None = None
+    ready_by: datetime | None = None
+    utc_offset_min: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class BatchPlan:
+    """All that is planned."""
+
+    formula_id: int
+    name: str
+    order: Order
+    schedule: Schedule
+    run_sheet: RunSheet
+    """Of one bowl."""
+
+
+def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
+    """Return the plan of a stored formula.
+
+    Raises
+    ------
+    InputError
+        If a wish cannot be meant.
+    NotFoundError
+        If there is no such formula.
+    """
+    formula = record_of(find_formula(session, formula_id))
+    tables = studio_tables(session)
+    order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session))
+    schedule = make_schedule(
+        formula, tables, order, ask.room or formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
+        utc_offset_min=ask.utc_offset_min,
+    )  # fmt: skip
+    first, pieces = order.pieces[0], sum(item.pieces for item in order.pieces)
+    bowls = len(order.bowls_g)
+    share = -(-pieces // bowls)
+    sheet = sheet_of(formula, tables, order.bowls_g[0], share, first.piece_mass_g, first.basis)
+    return BatchPlan(formula_id, formula.name, order, schedule, sheet)

@@ -1,0 +1,281 @@
+"""A batch at the bench: begin it, let things happen to it, see where it stands."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, replace
+from datetime import UTC, datetime, timedelta
+from typing import Any, Protocol
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.balance import Target
+from rosy_kettle.core.balance.task import with_masses_at
+from rosy_kettle.core.bench import (
+    BatchEvent,
+    BenchState,
+    FeelAnswer,
+    RescueOption,
+    answer_feel,
+    as_made,
+    bench_steps,
+    check_event,
+    in_grams,
+    rescue_options,
+    state_of,
+)
+from rosy_kettle.core.bench.window_watch import WindowWatch, watch_window
+from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.plan import sheet_of
+from rosy_kettle.core.records import Formula, Room, Tables
+from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
+from rosy_kettle.store.batches import (
+    BatchEventRow,
+    BatchRow,
+    add_batch,
+    add_event,
+    find_batch,
+    list_events,
+    list_stock,
+    set_stock,
+)
+from rosy_kettle.store.formulas import find_formula, keep_version, record_of
+from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.read_profiles import read_profiles
+from rosy_kettle.usecases.studio_tables import studio_tables
+
+__all__ = ["Bench", "Clock", "begin_batch", "let_happen", "open_bench", "ways_out"]
+
+
+class Clock(Protocol):
+    """The bench's time; it may run fast where devices are simulated."""
+
+    rate: float
+
+    def now(self) -> float:
+        """Return seconds since 1970 UTC."""
+        ...
+
+
+@dataclass(frozen=True, slots=True)
+class Bench:
+    """A batch with everything the bench shows of it."""
+
+    row: BatchRow
+    planned: Formula
+    made: Formula
+    state: BenchState
+    events: tuple[BatchEvent, ...]
+    before: Evaluation
+    """Readings as planned."""
+    now: Evaluation
+    """Readings as made so far."""
+    so_far: Evaluation
+    """Readings of what is in the bowl already."""
+    watch: WindowWatch | None
+    feel: FeelAnswer | None
+    tables: Tables
+
+
+def begin_batch(session: Session, formula_id: int, ask: PlanAsk) -> int:
+    """Begin one bowl of a plan and return its number; the version it is made of is kept for good.
+
+    Raises
+    ------
+    InputError
+        If a line is not understood or cannot be weighed.
+    """
+    plan = plan_batch(session, formula_id, ask)
+    row = find_formula(session, formula_id)
+    tables = studio_tables(session)
+    formula = record_of(row)
+    planned = in_grams(formula, tables, plan.order.bowls_g[0])
+    if ask.room is not None:
+        planned = replace(planned, room=ask.room)
+    if row.working.frozen_at is None:
+        keep_version(session, formula_id, row.working.note or "made at the bench")
+    batch = add_batch(session, BatchRow(
+        formula_id=formula_id, version=row.working.number, name=formula.name, method=formula.method,
+        batch_g=plan.order.bowls_g[0],
+        plan={
+            "formula": formula_to_file(planned).model_dump(mode="json"),
+            "pieces": [
+                {"name": item.name, "tool": item.tool, "pieces": -(-item.pieces // len(plan.order.bowls_g)),
+                 "piece_mass_g": item.piece_mass_g}
+                for item in plan.order.pieces
+            ],
+            "bowls": len(plan.order.bowls_g),
+            "capacity_g": ask.capacity_g,
+            "piece_basis": plan.order.pieces[0].basis,
+        },
+    ))  # fmt: skip
+    return batch.id
+
+
+def open_bench(session: Session, batch_id: int) -> Bench:
+    """Return a batch with its state and its readings.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such batch.
+    """
+    row = find_batch(session, batch_id)
+    tables = studio_tables(session)
+    planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
+    pieces = row.plan["pieces"]
+    sheet = sheet_of(
+        planned, tables, row.batch_g, sum(item["pieces"] for item in pieces), pieces[0]["piece_mass_g"], row.plan["piece_basis"]
+    )
+    events = tuple(_event(event) for event in list_events(session, batch_id))
+    state = state_of(bench_steps(planned, tables, sheet), events)
+    made = as_made(_in_air(planned, state), state)
+    now = evaluate(made, tables)
+    poured = state.poured()
+    only = {position: (mass_g if position in poured else 0.0) for position, mass_g in state.mass_g().items()}
+    so_far = evaluate(with_masses_at(planned, only), tables)
+    return Bench(
+        row, planned, made, state, events, evaluate(planned, tables), now, so_far,
+        _watch(made, tables, state, events), _feel(made, tables, state), tables,
+    )  # fmt: skip
+
+
+def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any], clock: Clock) -> None:
+    """Let one thing happen to a batch; it is on disk before anyone is told.
+
+    Raises
+    ------
+    ConflictError
+        If the batch has moved on, is closed, or the step is another.
+    InputError
+        If it cannot be meant.
+    """
+    bench = open_bench(session, batch_id)
+    if bench.state.seq != after:
+        raise ConflictError("The batch has moved on; look again.", noun="batch", reason="moved on", seq=bench.state.seq)
+    check_event(bench.state, kind, data)
+    if kind == "timer":
+        ends = datetime.now(UTC) + timedelta(minutes=float(data["minutes"]) / clock.rate)
+        data = data | {"ends_at": ends.isoformat()}
+    elif kind == "temperature":
+        data = data | {"at": datetime.fromtimestamp(clock.now(), UTC).isoformat()}
+    elif kind == "felt":
+        data = data | {"predicted": _predicted(bench.now)}
+    elif kind == "corrected" and data["ingredient"] not in bench.tables.ingredients:
+        raise InputError(f'Ingredient "{data["ingredient"][:60]}" is not known.', quantity="ingredient")
+    elif kind == "rescued":
+        return _rescue(session, bench, after, data)
+    add_event(session, batch_id, after, kind, data)
+    if kind == "closed":
+        bench.row.closed_at = datetime.now(UTC)
+        _take_from_stock(session, bench)
+    return None
+
+
+def ways_out(session: Session, batch_id: int, actual_g: float) -> tuple[RescueOption, ...]:
+    """Return the ways out of pouring too much of the line in hand.
+
+    Raises
+    ------
+    InputError
+        If the step in hand is no weighing.
+    """
+    return _options(session, open_bench(session, batch_id), actual_g)
+
+
+def _options(session: Session, bench: Bench, actual_g: float) -> tuple[RescueOption, ...]:
+    step = bench.state.step
+    if step is None or step.kind != "weigh":
+        raise InputError("The step in hand has nothing to weigh.", quantity="step")
+    capacity = bench.row.plan.get("capacity_g")
+    return rescue_options(
+        bench.planned, bench.tables, bench.state, step, actual_g, _targets(session, bench), capacity, list_stock(session)
+    )
+
+
+def _rescue(session: Session, bench: Bench, after: int, data: dict[str, Any]) -> None:
+    chosen = next((way for way in _options(session, bench, data["actual_g"]) if way.way == data["way"]), None)
+    if chosen is None or chosen.why_not:
+        reason = "is not offered" if chosen is None else f"is not possible: {chosen.why_not}"
+        raise InputError(f'"{data["way"][:20]}" {reason}.', quantity="way")
+    told = data | {
+        "text": chosen.text, "targets": {str(position): mass_g for position, mass_g in chosen.targets.items()},
+        "effects": [asdict(effect) for effect in chosen.effects],
+    }  # fmt: skip
+    add_event(session, bench.row.id, after, "rescued", told)
+    if chosen.way != "take-out":
+        weighed = {"step": data["step"], "actual_g": data["actual_g"], "source": data.get("source", "scale")}
+        add_event(session, bench.row.id, after + 1, "weighed", weighed)
+
+
+def _targets(session: Session, bench: Bench) -> list[Target]:
+    """Hold what the plan held: the profile's bands and the method's dough, where they were met."""
+    profile = next((each for each in read_profiles(session) if each.id == bench.planned.profile), None)
+    wanted = bench.tables.methods[bench.planned.method].wanted
+    targets = [Target(band.reading, band.low, band.high) for band in profile.bands] if profile else []
+    if len(bench.planned.portions) == 1:
+        targets.append(Target("dough.saturation", wanted.saturation_low, wanted.saturation_high))
+    return [target for target in targets if _met(bench.before, target)]
+
+
+def _met(evaluation: Evaluation, target: Target) -> bool:
+    found: Any = evaluation
+    for name in target.reading.split("."):
+        found = getattr(found, name, None)
+    if found is None:
+        return False
+    value = float(found)
+    return (target.low is None or value >= target.low) and (target.high is None or value <= target.high)
+
+
+def _take_from_stock(session: Session, bench: Bench) -> None:
+    """Count down what is on hand; what nobody has counted stays not known."""
+    on_hand = list_stock(session)
+    for line in bench.now.lines:
+        if line.ingredient in on_hand:
+            on_hand[line.ingredient] = max(0.0, on_hand[line.ingredient] - line.mass_g)
+            set_stock(session, line.ingredient, on_hand[line.ingredient])
+
+
+def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[BatchEvent, ...]) -> WindowWatch | None:
+    step = state.step
+    if step is None or step.kind != "temperature":
+        return None
+    taken = [
+        (datetime.fromisoformat(str(event.data.get("at", event.at))).timestamp() / 60, float(event.data["value_c"]))
+        for event in events
+        if event.kind == "temperature" and event.data["step"] == step.key
+    ]
+    if not taken:
+        return None
+    room_c = float(state.conditions.get("room_c", made.room.temperature_c))
+    return watch_window(made, tables, taken, step.low_c, step.high_c, room_c)
+
+
+def _feel(made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None:
+    step = state.step
+    if step is None or step.kind != "feel" or not state.felt:
+        return None
+    rested = any(each.kind == "rest" and mark == "done" for each, mark in zip(state.steps, state.status, strict=True))
+    temperature = state.temperatures[-1][1] if state.temperatures else None
+    return answer_feel(made, tables, state.felt[-1].state, temperature, rested=rested or len(state.felt) > 1)
+
+
+def _predicted(evaluation: Evaluation) -> str | None:
+    dough = evaluation.dough or (evaluation.portions[0].dough if evaluation.portions else None)
+    return None if dough is None else dough.state
+
+
+def _in_air(formula: Formula, state: BenchState) -> Formula:
+    air = state.conditions
+    if "room_c" not in air and "humidity_pct" not in air:
+        return formula
+    room = Room(
+        float(air.get("room_c") or formula.room.temperature_c), float(air.get("humidity_pct") or formula.room.humidity_pct)
+    )
+    return replace(formula, room=room)
+
+
+def _event(row: BatchEventRow) -> BatchEvent:
+    return BatchEvent(row.seq, row.at.isoformat(), row.kind, row.data)
