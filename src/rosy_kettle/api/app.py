@@ -9,7 +9,18 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.exceptions import NotFound
 
-from rosy_kettle.api import batches, changes, devices, errors, evaluations, formulas, ingredients, profiles, reference
+from rosy_kettle.api import (
+    batch_papers,
+    batches,
+    changes,
+    devices,
+    errors,
+    evaluations,
+    formulas,
+    ingredients,
+    profiles,
+    reference,
+)
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.devices import BenchDevices
@@ -41,7 +52,7 @@ def create_app(studio: Studio, bench: BenchDevices | None = None) -> OpenAPI:
     app.extensions["studio"] = studio
     app.extensions["devices"] = bench or BenchDevices()
     errors.register_errors(app)
-    for part in (reference, evaluations, changes, formulas, batches, devices, profiles, ingredients):
+    for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients):
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")

@@ -31,8 +31,9 @@ from rosy_kettle.usecases.follow_batch import follow_batch
 from rosy_kettle.usecases.list_batches import glance_at_batches
 from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
 from rosy_kettle.usecases.run_batch import Bench, begin_batch, let_happen, open_bench, ways_out
+from rosy_kettle.usecases.tell_batch import tell_batch
 
-__all__ = ["blueprint", "current_devices"]
+__all__ = ["blueprint", "current_devices", "record_answer"]
 
 blueprint = APIBlueprint(
     "batches", __name__, url_prefix="/api", abp_tags=[Tag(name="batches")],
@@ -91,6 +92,12 @@ def ways(path: BatchPath, query: WaysQuery) -> Response:
         return respond(WaysOut(ways=list(ways_out(session, path.batch_id, query.actual_g))))
 
 
+def record_answer(batch_id: int) -> BatchAnswer:
+    """Return a batch as it stands."""
+    with current_studio().reading() as session:
+        return _batch(open_bench(session, batch_id), current_devices().clock.rate)
+
+
 def _answer(batch_id: int, status: int = 200) -> Response:
     devices = current_devices()
     with current_studio().reading() as session:
@@ -108,7 +115,10 @@ def _batch(bench: Bench, clock_rate: float) -> BatchAnswer:
         id=row.id, formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
         pieces=sum(item["pieces"] for item in row.plan["pieces"]), created_at=row.created_at, closed_at=row.closed_at,
         planned=formula_to_file(bench.planned), made=formula_to_file(bench.made), state=bench.state,
-        events=[TimelineEntry(seq=e.seq, at=e.at, kind=e.kind, data=dict(e.data)) for e in bench.events],
+        events=[
+            TimelineEntry(seq=e.seq, at=e.at, kind=e.kind, data=dict(e.data), text=text)
+            for e, text in zip(bench.events, tell_batch(bench), strict=True)
+        ],
         before=bench.before, now=bench.now, so_far=bench.so_far, watch=bench.watch, feel=bench.feel, clock_rate=clock_rate,
     )  # fmt: skip
 

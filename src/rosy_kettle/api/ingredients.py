@@ -9,6 +9,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.batches import StockSave
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.ingredients import (
     IngredientAnswer,
@@ -30,6 +31,7 @@ from rosy_kettle.usecases.read_pantry import (
     certificate_file,
     enter_certificate,
     enter_price,
+    enter_stock,
     forget_own_ingredient,
     learn_name,
     price_of,
@@ -57,7 +59,7 @@ def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
         own=item.based_on is not None, based_on=item.based_on, price_per_kg=price, price_basis=basis,
         price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
         properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
-        certificate=certificate_file(pantry.tables, item.id),
+        certificate=certificate_file(pantry.tables, item.id), on_hand_g=pantry.on_hand_g.get(item.id),
     )  # fmt: skip
 
 
@@ -125,6 +127,11 @@ def set_price(path: IngredientPath, body: PriceSave) -> Response:
 @blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})
 def clear_price(path: IngredientPath) -> Response:
     return _changed(path.ingredient_id, lambda session: delete_price(session, path.ingredient_id))
+
+
+@blueprint.put("/<string:ingredient_id>/stock", summary="Say what is on hand", responses={200: IngredientAnswer})
+def put_stock(path: IngredientPath, body: StockSave) -> Response:
+    return _changed(path.ingredient_id, lambda session: enter_stock(session, path.ingredient_id, body.on_hand_g))
 
 
 @blueprint.put(

@@ -16,6 +16,7 @@ from rosy_kettle.core.records import Certificate, Ingredient, Tables
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
+from rosy_kettle.store.batches import list_stock, set_stock
 from rosy_kettle.store.certificates import put_certificate
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.store.ingredients import (
@@ -28,8 +29,8 @@ from rosy_kettle.store.ingredients import (
 from rosy_kettle.usecases.studio_tables import EDITABLE_PROPERTIES, studio_tables
 
 __all__ = [
-    "Pantry", "PropertyView", "certificate_file", "enter_certificate", "enter_price", "forget_own_ingredient", "learn_name",
-    "price_of", "property_views", "read_pantry", "save_own_ingredient",
+    "Pantry", "PropertyView", "certificate_file", "enter_certificate", "enter_price", "enter_stock", "forget_own_ingredient",
+    "learn_name", "price_of", "property_views", "read_pantry", "save_own_ingredient",
 ]  # fmt: skip
 
 HIGHEST_PRICE = Decimal(100_000)  # per kg; more is a slip
@@ -56,6 +57,8 @@ class Pantry:
     tables: Tables
     synonyms: Mapping[str, list[str]]
     learned: Mapping[str, list[str]]
+    on_hand_g: Mapping[str, float]
+    """What is there by ingredient; one that is not in it is not known [g]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +82,7 @@ def read_pantry(session: Session) -> Pantry:
     learned: dict[str, list[str]] = defaultdict(list)
     for row in list_synonyms(session):
         learned[row.ingredient_id].append(row.phrase)
-    return Pantry(studio_tables(session), synonyms, learned)
+    return Pantry(studio_tables(session), synonyms, learned, list_stock(session))
 
 
 def price_of(ingredient: Ingredient, tables: Tables) -> tuple[str | None, str | None]:
@@ -150,6 +153,18 @@ def enter_certificate(session: Session, ingredient_id: str, paper: Certificate) 
     if studio_tables(session).ingredients[ingredient_id].role != "fragrance":
         raise InputError("Only a scent has a certificate; choose a scent.", quantity="ingredient")
     put_certificate(session, ingredient_id, paper)
+
+
+def enter_stock(session: Session, ingredient_id: str, on_hand_g: float | None) -> None:
+    """Store what is on hand; None is not known.
+
+    Raises
+    ------
+    NotFoundError
+        If it is not in the Pantry.
+    """
+    _known(session, ingredient_id)
+    set_stock(session, ingredient_id, on_hand_g)
 
 
 def learn_name(session: Session, ingredient_id: str, phrase: str) -> None:

@@ -1,3 +1,4 @@
+export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
 export * from "./queries";
 export type * from "./types";

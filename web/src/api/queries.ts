@@ -22,15 +22,7 @@ const KEYS = {
   profiles: ["profiles"] as const,
   comparison: (id: number, first: number, second: number) =>
     ["formulas", id, "comparison", first, second] as const,
-  runSheet: (id: number, query: RunSheetQuery) => ["formulas", id, "run-sheet", query] as const,
 };
-
-export interface RunSheetQuery {
-  pieces: number;
-  piece_mass_g?: number | undefined;
-  tool?: string | undefined;
-  scoop_fill?: "level" | "rounded" | "domed" | undefined;
-}
 
 export interface OwnIngredient {
   based_on: string;
@@ -72,17 +64,6 @@ export const useIngredient = (id: string | undefined) =>
     queryFn: () =>
       api(client.GET("/api/ingredients/{ingredient_id}", { params: { path: { ingredient_id: id ?? "" } } })),
     enabled: id !== undefined,
-  });
-
-export const useRunSheet = (id: number, query: RunSheetQuery) =>
-  useQuery({
-    queryKey: KEYS.runSheet(id, query),
-    queryFn: () =>
-      api(
-        client.GET("/api/formulas/{formula_id}/run-sheet", { params: { path: { formula_id: id }, query } }),
-      ),
-    placeholderData: (before) => before,
-    staleTime: 0,
   });
 
 export const getFormula = (id: number) =>
@@ -172,6 +153,18 @@ export const useSaveCertificate = () =>
         }),
       ),
     INGREDIENTS,
+  );
+
+export const useSaveStock = () =>
+  useChange(
+    ({ id, on_hand_g }: { id: string; on_hand_g: number | null }) =>
+      api(
+        client.PUT("/api/ingredients/{ingredient_id}/stock", {
+          params: { path: { ingredient_id: id } },
+          body: { on_hand_g },
+        }),
+      ),
+    [...INGREDIENTS, ...FORMULAS],
   );
 
 export const useLearnName = () =>

@@ -73,6 +73,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photo, made smaller */
+        post: operations["papers_add_photo_batches__int_batch_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/photos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One photo */
+        get: operations["papers_photo_batches__int_batch_id__photos__string_name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/record.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record of a batch as JSON */
+        get: operations["papers_record_json_batches__int_batch_id__record_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record of a batch as PDF */
+        get: operations["papers_record_pdf_batches__int_batch_id__record_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/ways-out": {
         parameters: {
             query?: never;
@@ -331,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formulas/{formula_id}/run-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The run sheet of a bowl as PDF */
+        get: operations["papers_sheet_pdf_formulas__int_formula_id__run_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas/{formula_id}/versions": {
         parameters: {
             query?: never;
@@ -466,6 +551,23 @@ export interface paths {
         post?: never;
         /** Go back to the reference band */
         delete: operations["ingredients_clear_price__string_ingredient_id__price_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients/{ingredient_id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what is on hand */
+        put: operations["ingredients_put_stock__string_ingredient_id__stock_put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1824,7 +1926,7 @@ export interface components {
          */
         FeelList: {
             /** Feels */
-            feels: components["schemas"]["Feel"][];
+            feels: components["schemas"]["HandFeel"][];
         };
         /**
          * Felt
@@ -2134,6 +2236,18 @@ export interface components {
             revision: number;
         };
         /**
+         * HandFeel
+         * @description One tile: what the hands find.
+         */
+        HandFeel: {
+            /** Drop */
+            drop: string;
+            /** Squeeze */
+            squeeze: string;
+            /** State */
+            state: string;
+        };
+        /**
          * Health
          * @description The server is up.
          */
@@ -2177,6 +2291,8 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+            /** On Hand G */
+            on_hand_g: number | null;
             /** Own */
             own: boolean;
             /** Price Band */
@@ -3765,6 +3881,14 @@ export interface components {
             step: string;
         };
         /**
+         * StockSave
+         * @description What is on hand; null is not known [g].
+         */
+        StockSave: {
+            /** On Hand G */
+            on_hand_g: number | null;
+        };
+        /**
          * Substitute
          * @description One candidate in place of a line, with the amount that holds what the line was there for.
          */
@@ -3888,6 +4012,8 @@ export interface components {
             kind: string;
             /** Seq */
             seq: number;
+            /** Text */
+            text: string;
         };
         /**
          * Timer
@@ -4373,6 +4499,142 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    papers_add_photo_batches__int_batch_id__photos_post: {
+        parameters: {
+            query: {
+                after: number;
+            };
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    papers_photo_batches__int_batch_id__photos__string_name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    papers_record_json_batches__int_batch_id__record_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    papers_record_pdf_batches__int_batch_id__record_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5165,6 +5427,42 @@ export interface operations {
             };
         };
     };
+    papers_sheet_pdf_formulas__int_formula_id__run_sheet_pdf_get: {
+        parameters: {
+            query: {
+                batch_g: number;
+                pieces: number;
+                piece_mass_g: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of the formula */
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     formulas_keep__int_formula_id__versions_post: {
         parameters: {
             query?: never;
@@ -5719,6 +6017,59 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ingredients_put_stock__string_ingredient_id__stock_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ingredient_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockSave"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

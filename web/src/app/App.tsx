@@ -49,9 +49,24 @@ const router = createBrowserRouter([
         path: "pantry/:ingredientId",
         lazy: async () => ({ Component: (await import("../features/ingredients")).PantryPage }),
       },
+      {
+        path: "bench",
+        lazy: async () => ({ Component: (await import("../features/batches")).BatchesPage }),
+      },
+      {
+        path: "batches/:batchId",
+        lazy: async () => ({ Component: (await import("../features/batches")).BatchPage }),
+      },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },
     ],
+  },
+  {
+    // At the bench nothing is small and nothing is beside the step in hand: it has a frame of its own.
+    path: "/bench/:batchId",
+    errorElement: <PageError />,
+    hydrateFallbackElement: <p className="p-14 text-soft">Opening…</p>,
+    lazy: async () => ({ Component: (await import("../features/bench")).BenchPage }),
   },
 ]);
 

@@ -7,6 +7,7 @@ import { chooseTheme, chosenTheme, type Theme } from "./theme";
 const PLACES = [
   { to: "/", label: "Desk", own: /^\/($|formulas|recipes)/ },
   { to: "/plan", label: "Plan", own: /^\/plan/ },
+  { to: "/bench", label: "Bench", own: /^\/(bench|batches)/ },
   { to: "/pantry", label: "Pantry", own: /^\/pantry/ },
 ] as const;
 const NEXT_THEME: Record<Theme, Theme> = { system: "light", light: "dark", dark: "system" };

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AwareDatetime, BaseModel, Field, RootModel
 
 from rosy_kettle.api.schemas.common import Request, Response
-from rosy_kettle.core.bench import BenchState, Feel, FeelAnswer, RescueOption
+from rosy_kettle.core.bench import BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
@@ -212,6 +212,8 @@ class TimelineEntry(Response):
     at: str
     kind: str
     data: dict[str, Any]
+    text: str
+    """The same as a sentence."""
 
 
 class BatchAnswer(Response):
@@ -253,7 +255,7 @@ class WaysOut(Response):
 class FeelList(Response):
     """The tiles of the squeeze and drop tests."""
 
-    feels: list[Feel]
+    feels: list[HandFeel]
 
 
 class StockSave(Request):

@@ -74,6 +74,8 @@ class IngredientAnswer(Response):
     learned: list[str]
     synonyms: list[str]
     certificate: CertificateFile | None
+    on_hand_g: float | None
+    """What is there [g]; null is not known."""
 
 
 class PriceSave(Request):

@@ -1,12 +1,27 @@
 """The bench: steps, what happened, what to do when it went wrong."""
 
 from rosy_kettle.core.bench.as_made import as_made, effects_of, in_grams
-from rosy_kettle.core.bench.feel import FEELS, Feel, FeelAnswer, Mend, answer_feel
+from rosy_kettle.core.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel
 from rosy_kettle.core.bench.record import BatchEvent, BenchState, check_event, state_of
 from rosy_kettle.core.bench.rescue import RescueOption, rescue_options
 from rosy_kettle.core.bench.steps import BenchStep, bench_steps, tolerance_g
 
 __all__ = [
-    "FEELS", "BatchEvent", "BenchState", "BenchStep", "Feel", "FeelAnswer", "Mend", "RescueOption", "answer_feel", "as_made",
-    "bench_steps", "check_event", "effects_of", "in_grams", "rescue_options", "state_of", "tolerance_g",
+    "FEELS",
+    "BatchEvent",
+    "BenchState",
+    "BenchStep",
+    "FeelAnswer",
+    "HandFeel",
+    "Mend",
+    "RescueOption",
+    "answer_feel",
+    "as_made",
+    "bench_steps",
+    "check_event",
+    "effects_of",
+    "in_grams",
+    "rescue_options",
+    "state_of",
+    "tolerance_g",
 ]  # fmt: skip

@@ -15,7 +15,7 @@ from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.core.why.levers import Effect, levers
 
-__all__ = ["FEELS", "Feel", "FeelAnswer", "Mend", "answer_feel"]
+__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel"]
 
 SMALL_STEPS_G = {"isopropyl-alcohol-91": 0.14 * 5, "witch-hazel-distillate": 0.14 * 5, "distilled-water": 0.14 * 4}
 """Five strokes of the sprayer, four of water [g]; common practice."""
@@ -28,7 +28,7 @@ WAIT_STATES = frozenset({"sticky", "batter"})
 
 
 @dataclass(frozen=True, slots=True)
-class Feel:
+class HandFeel:
     """One tile: what the hands find."""
 
     state: str
@@ -37,13 +37,13 @@ class Feel:
 
 
 FEELS = (
-    Feel("dust", "falls apart at once", "does not hold a ball"),
-    Feel("damp sand", "holds, breaks with a snap", "survives a drop from a hand's breadth"),
-    Feel("crumbly dough", "packs, crumbles at the edges", "breaks into large pieces"),
-    Feel("play dough", "rolls, leaves the glove clean", "stays whole"),
-    Feel("sticky", "smears, sticks to glove and paper", "flattens and sticks"),
-    Feel("batter", "spreads, bubbles rise through it", "splats"),
-    Feel("pour", "flows", "runs"),
+    HandFeel("dust", "falls apart at once", "does not hold a ball"),
+    HandFeel("damp sand", "holds, breaks with a snap", "survives a drop from a hand's breadth"),
+    HandFeel("crumbly dough", "packs, crumbles at the edges", "breaks into large pieces"),
+    HandFeel("play dough", "rolls, leaves the glove clean", "stays whole"),
+    HandFeel("sticky", "smears, sticks to glove and paper", "flattens and sticks"),
+    HandFeel("batter", "spreads, bubbles rise through it", "splats"),
+    HandFeel("pour", "flows", "runs"),
 )
 """The squeeze and the drop test, as makers do them; common practice, no published source."""
 

@@ -9,6 +9,7 @@ import {
   useIngredient,
   useLearnName,
   useSaveCertificate,
+  useSaveStock,
   useSetPrice,
 } from "../../api";
 import { Button, Field, Strip, useNotice } from "../../ui";
@@ -61,6 +62,7 @@ function Sheet({ item }: { item: IngredientAnswer }) {
       <div className="grid grid-cols-2 gap-12 pt-6">
         <Price item={item} />
         <Names item={item} />
+        <Stock item={item} />
         {item.role === "fragrance" && <Paper item={item} />}
       </div>
       <Properties item={item} />
@@ -128,6 +130,49 @@ function Price({ item }: { item: IngredientAnswer }) {
           </p>
         </div>
       )}
+    </section>
+  );
+}
+
+function Stock({ item }: { item: IngredientAnswer }) {
+  const known = item.on_hand_g === null ? "" : String(item.on_hand_g);
+  const [text, setText] = useState(known);
+  const [error, setError] = useState<string>();
+  const save = useSaveStock();
+  const submit = async () => {
+    const typed = text.trim().replace(",", ".");
+    if (typed === known) return;
+    const on_hand_g = typed === "" ? null : Number(typed);
+    if (on_hand_g !== null && !(Number.isFinite(on_hand_g) && on_hand_g >= 0))
+      return setError("On hand must be a number of grams, or empty.");
+    try {
+      await save.mutateAsync({ id: item.id, on_hand_g });
+      setError(undefined);
+    } catch (failure) {
+      setError(messageOf(failure));
+    }
+  };
+  return (
+    <section aria-label="Stock">
+      <h3 className="text-label italic text-soft">On hand; batches count it down</h3>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <Field
+          className="w-48"
+          label="There is"
+          placeholder="not known"
+          value={text}
+          error={error}
+          inputMode="decimal"
+          after="g"
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => void submit()}
+        />
+      </form>
     </section>
   );
 }

@@ -1,120 +1,251 @@
 import { useState } from "react";
-import { Link, useParams } from "react-router";
-import { messageOf, type RunSheetQuery, useReference, useRunSheet } from "../../api";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  type BatchPlan,
+  beginBatch,
+  type FormulaAnswer,
+  messageOf,
+  type PlanAsk,
+  useFormula,
+  usePlan,
+  useReference,
+} from "../../api";
 import { figure, grams, percent } from "../../lib/numbers";
-import { Button } from "../../ui";
+import { Button, useNotice } from "../../ui";
+import { Needs } from "./Needs";
+import { RollDrawing } from "./RollDrawing";
 import { RunSheetPaper } from "./RunSheetPaper";
+import { StageLine, span } from "./StageLine";
 import { WeighLine } from "./WeighLine";
+import { WishRow } from "./WishRow";
+import { newPlan, newWish, type PlanDraft, refusal, toAsk, type WishDraft } from "./wishes";
 
-const AS_WRITTEN = "as-written";
-const OWN_MASS = "own-mass";
-
-/** How many, of what size: the run sheet follows. */
+/** How many, of what, by when: batch, bowls, needs, times and the run sheet follow. */
 export function PlanPage() {
   const id = Number(useParams().formulaId);
-  const [pieces, setPieces] = useState("10");
-  const [shape, setShape] = useState(AS_WRITTEN);
-  const [mass, setMass] = useState("");
-  const [fill, setFill] = useState<"level" | "rounded" | "domed">("rounded");
+  const formula = useFormula(id);
+  if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
+  if (!formula.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
+  return <Plan key={id} id={id} answer={formula.data} />;
+}
+
+function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
+  const { room } = answer.formula;
+  const [draft, setDraft] = useState<PlanDraft>(() => newPlan(room.temperature_c, room.humidity_pct));
+  const [asked, setAsked] = useState<PlanAsk>(() => toAsk(draft));
   const reference = useReference();
-  const count = Number(pieces);
-  const badPieces = !(Number.isInteger(count) && count >= 1 && count <= 100_000);
-  const grammes = Number(mass.replace(",", "."));
-  const badMass = shape === OWN_MASS && mass.trim() !== "" && !(grammes > 0);
-  const tool = reference.data?.tools.find((each) => each.id === shape);
-  const query: RunSheetQuery = {
-    pieces: badPieces ? 10 : count,
-    piece_mass_g: shape === OWN_MASS && grammes > 0 ? grammes : undefined,
-    tool: tool?.id,
-    scoop_fill: tool?.type === "scoop" ? fill : undefined,
+  const refused = refusal(draft);
+  const { data: plan, error } = usePlan(id, asked);
+  const change = (patch: Partial<PlanDraft>) => {
+    const next = { ...draft, ...patch };
+    setDraft(next);
+    if (refusal(next) === null) setAsked(toAsk(next));
   };
-  const { data: sheet, error } = useRunSheet(id, query);
+  const changeWish = (key: number, patch: Partial<WishDraft>) =>
+    change({ wishes: draft.wishes.map((wish) => (wish.key === key ? { ...wish, ...patch } : wish)) });
   return (
-    <div className="pb-16 pl-14 pr-9 pt-2">
+    <div className="pb-16 pl-14 pr-9 pt-2 print:p-0">
       <div className="no-print">
-        <h1>{sheet?.name ?? "Plan"}</h1>
+        <h1>{answer.formula.name}</h1>
         <p className="text-row text-soft">
-          {sheet ? `${sheet.method_name}, ${sheet.set_time} to set. ` : ""}
+          {plan ? `${plan.run_sheet.method_name}, ${plan.run_sheet.set_time} to set. ` : ""}
           <Link className="underline underline-offset-4" to={`/formulas/${id}`}>
             Back to its Desk
           </Link>
         </p>
         <div className="flex flex-wrap items-end justify-between gap-6 pt-4">
-          <p className="text-state font-[400] leading-10">
-            <input
-              aria-label="Number of pieces"
-              aria-invalid={badPieces || undefined}
-              inputMode="numeric"
-              className="written w-20 text-center font-semibold"
-              value={pieces}
-              onChange={(event) => setPieces(event.target.value.replace(/\D/g, ""))}
-            />{" "}
-            pieces,{" "}
-            <select
-              aria-label="Shape of a piece"
-              className="written max-w-[420px] font-semibold"
-              value={shape}
-              onChange={(event) => setShape(event.target.value)}
-            >
-              <option value={AS_WRITTEN}>as the formula says</option>
-              <option value={OWN_MASS}>of my own mass</option>
-              {reference.data?.tools.map((each) => (
-                <option key={each.id} value={each.id}>
-                  {each.name}
-                </option>
-              ))}
-            </select>
-            {shape === OWN_MASS && (
-              <>
-                {" "}
+          <div>
+            {draft.by === "mass" && (
+              <p className="text-state font-[400] leading-10">
                 <input
-                  aria-label="Mass of a piece in grams"
-                  aria-invalid={badMass || undefined}
+                  aria-label="Batch in grams"
                   inputMode="decimal"
                   className="written w-24 text-center font-semibold"
-                  value={mass}
-                  onChange={(event) => setMass(event.target.value)}
+                  value={draft.batch}
+                  onChange={(event) => change({ batch: event.target.value })}
                 />{" "}
-                g
-              </>
+                g in all.
+              </p>
             )}
-            {tool?.type === "scoop" && (
-              <>
-                ,{" "}
-                <select
-                  aria-label="How the scoop is filled"
-                  className="written font-semibold"
-                  value={fill}
-                  onChange={(event) => setFill(event.target.value as typeof fill)}
-                >
-                  <option value="level">level</option>
-                  <option value="rounded">rounded</option>
-                  <option value="domed">domed</option>
-                </select>
-              </>
-            )}
-          </p>
-          <Button primary onClick={() => window.print()} disabled={!sheet}>
-            Print the run sheet
-          </Button>
+            {draft.wishes.map((wish, index) => (
+              <WishRow
+                key={wish.key}
+                wish={wish}
+                index={index}
+                counted={draft.by === "mass" && index === 0}
+                tools={reference.data?.tools ?? []}
+                onChange={(patch) => changeWish(wish.key, patch)}
+                onRemove={
+                  draft.wishes.length > 1
+                    ? () => change({ wishes: draft.wishes.filter((each) => each.key !== wish.key) })
+                    : undefined
+                }
+              />
+            ))}
+            <Settings draft={draft} change={change} />
+          </div>
+          <Actions id={id} asked={asked} ready={!!plan && !error && refused === null} />
         </div>
-        {badPieces && (
-          <p className="text-label text-rosy">Pieces must be a whole number from 1 to 100 000.</p>
+        {refused && (
+          <p role="alert" className="text-label text-rosy">
+            {refused}
+          </p>
         )}
-        {badMass && <p className="text-label text-rosy">The mass of a piece must be a number above 0 g.</p>}
-        {error && <p className="pt-4 text-reading text-rosy">{messageOf(error)}</p>}
-        {sheet && !error && (
-          <>
-            <p className="pt-1 text-body text-soft">
-              {figure(sheet.piece_mass_g)} g a piece ({sheet.piece_basis}); weigh{" "}
-              <b className="text-ink">{grams(sheet.batch_g)} g</b>, of which about{" "}
-              {percent(sheet.loss_fraction * 100)} % stays on bowl and gloves.
-            </p>
-            <WeighLine sheet={sheet} />
-          </>
+        {error && (
+          <p role="alert" className="pt-4 text-reading text-rosy">
+            {messageOf(error)}
+          </p>
+        )}
+        {plan && !error && <Summary plan={plan} />}
+        {plan && !error && (
+          <p className="text-body">
+            <a
+              className="border-b border-ink"
+              download
+              href={`/api/formulas/${id}/run-sheet.pdf?batch_g=${plan.run_sheet.batch_g}&pieces=${plan.run_sheet.pieces}&piece_mass_g=${plan.run_sheet.piece_mass_g}`}
+            >
+              Run sheet as PDF
+            </a>
+          </p>
         )}
       </div>
-      {sheet && !error && <RunSheetPaper sheet={sheet} />}
+      {plan && !error && (
+        <>
+          <div className="no-print">
+            <StageLine plan={plan} />
+            {plan.order.pieces.map((planned) => (
+              <RollDrawing key={`${planned.tool}${planned.pieces}`} planned={planned} />
+            ))}
+            <WeighLine sheet={plan.run_sheet} />
+          </div>
+          <Needs key={JSON.stringify(plan.order.needs.map((need) => need.on_hand_g))} plan={plan} />
+          <RunSheetPaper sheet={plan.run_sheet} />
+        </>
+      )}
     </div>
+  );
+}
+
+function Settings({ draft, change }: { draft: PlanDraft; change: (patch: Partial<PlanDraft>) => void }) {
+  return (
+    <>
+      <p className="flex gap-6 text-body">
+        <button
+          type="button"
+          className="border-b border-ink"
+          onClick={() => change({ wishes: [...draft.wishes, newWish()] })}
+        >
+          And another tool
+        </button>
+        <button
+          type="button"
+          className="border-b border-ink"
+          onClick={() => change({ by: draft.by === "mass" ? "pieces" : "mass" })}
+        >
+          {draft.by === "mass" ? "Count pieces instead" : "Give the mass instead"}
+        </button>
+      </p>
+      <p className="pt-2 text-row">
+        One bowl holds{" "}
+        <input
+          aria-label="What one bowl holds in grams"
+          inputMode="decimal"
+          placeholder="all of it"
+          className="written w-20 text-center font-semibold"
+          value={draft.bowl}
+          onChange={(event) => change({ bowl: event.target.value })}
+        />{" "}
+        g; it dries at{" "}
+        <input
+          aria-label="Temperature of the drying room in degrees Celsius"
+          inputMode="decimal"
+          className="written w-12 text-center font-semibold"
+          value={draft.room}
+          onChange={(event) => change({ room: event.target.value })}
+        />{" "}
+        °C and{" "}
+        <input
+          aria-label="Humidity of the drying room in per cent"
+          inputMode="decimal"
+          className="written w-12 text-center font-semibold"
+          value={draft.humidity}
+          onChange={(event) => change({ humidity: event.target.value })}
+        />{" "}
+        % humidity;{" "}
+        <select
+          aria-label="Reckon from"
+          className="written font-semibold"
+          value={draft.when}
+          onChange={(event) => change({ when: event.target.value as PlanDraft["when"] })}
+        >
+          <option value="now">beginning now</option>
+          <option value="start">beginning at</option>
+          <option value="ready">ready by</option>
+        </select>
+        {draft.when !== "now" && (
+          <>
+            {" "}
+            <input
+              type="datetime-local"
+              aria-label="Day and hour"
+              className="written font-semibold"
+              value={draft.moment}
+              onChange={(event) => change({ moment: event.target.value })}
+            />
+          </>
+        )}
+        .
+      </p>
+    </>
+  );
+}
+
+function Actions({ id, asked, ready }: { id: number; asked: PlanAsk; ready: boolean }) {
+  const navigate = useNavigate();
+  const say = useNotice();
+  const onBegin = async () => {
+    try {
+      const batch = await beginBatch(id, asked);
+      await navigate(`/bench/${batch.id}`);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <p className="flex gap-6">
+      <Button onClick={() => window.print()} disabled={!ready}>
+        Print the run sheet
+      </Button>
+      <Button primary onClick={() => void onBegin()} disabled={!ready}>
+        Take it to the bench
+      </Button>
+    </p>
+  );
+}
+
+function Summary({ plan }: { plan: BatchPlan }) {
+  const { order, schedule } = plan;
+  const bowls = order.bowls_g.length;
+  return (
+    <>
+      <p className="pt-1 text-body text-soft">
+        {order.pieces
+          .map((item) => `${item.pieces} × ${figure(item.piece_mass_g)} g (${item.basis})`)
+          .join(", ")}
+        ; weigh <b className="text-ink">{grams(order.batch_g)} g</b>
+        {bowls > 1 && ` in ${bowls} bowls of ${grams(order.bowls_g[0] ?? 0)} g`}, of which about{" "}
+        {percent((100 * order.loss_g) / order.batch_g)} % stays on bowl and gloves
+        {order.leftover_g >= 1 && ` and ${grams(order.leftover_g)} g are left over`}.{" "}
+        {order.portions.length > 1 &&
+          `Portions: ${order.portions.map((item) => `${item.name} ${grams(item.mass_g)} g (${item.share_pct.toFixed(0)} %)`).join(", ")}. `}
+        Hands are needed for{" "}
+        {span(schedule.stages.filter((stage) => stage.hands).reduce((sum, stage) => sum + stage.minutes, 0))}.
+      </p>
+      {[...schedule.conflicts, ...order.notes].map((sentence) => (
+        <p key={sentence} className="text-body font-semibold text-rosy">
+          {sentence}
+        </p>
+      ))}
+    </>
   );
 }

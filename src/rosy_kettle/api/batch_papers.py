@@ -1,0 +1,122 @@
+"""What leaves the machine of a batch: record as JSON and PDF, run sheet as PDF, photos."""
+
+from __future__ import annotations
+
+import io
+import uuid
+from datetime import UTC, datetime
+from typing import Annotated
+
+from flask import Response, request, send_from_directory
+from flask_openapi3 import APIBlueprint, Tag
+from PIL import Image, ImageOps, UnidentifiedImageError
+from pydantic import BaseModel, Field
+
+from rosy_kettle.api.batches import current_devices, record_answer
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
+from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.schemas.formulas import FormulaPath
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.plan import sheet_of
+from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf
+from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.usecases.run_batch import let_happen, open_bench
+from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.tell_batch import tell_batch
+
+__all__ = ["blueprint"]
+
+blueprint = APIBlueprint(
+    "papers", __name__, url_prefix="/api", abp_tags=[Tag(name="papers")], abp_responses={404: ErrorAnswer, 422: ErrorAnswer}
+)
+LARGEST_PHOTO_BYTES = 20_000_000
+PHOTO_SIDE_PX = 1280
+PHOTO_QUALITY = 82
+
+
+class SheetQuery(BaseModel):
+    """The bowl a sheet is for."""
+
+    batch_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+    pieces: Annotated[int, Field(ge=1, le=100_000)]
+    piece_mass_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+
+
+class PhotoPath(BatchPath):
+    """Which photo of which batch."""
+
+    name: Annotated[str, Field(pattern=r"^[0-9a-f]{32}\.jpg$")]
+
+
+class PhotoQuery(BaseModel):
+    """After which event it was taken."""
+
+    after: int
+
+
+@blueprint.get("/formulas/<int:formula_id>/run-sheet.pdf", summary="The run sheet of a bowl as PDF")
+def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
+    with current_studio().reading() as session:
+        formula = record_of(find_formula(session, path.formula_id))
+        tables = studio_tables(session)
+    sheet = sheet_of(formula, tables, query.batch_g, query.pieces, query.piece_mass_g, "as planned")
+    return _file(run_sheet_pdf(sheet), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
+
+
+@blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF")
+def record_pdf(path: BatchPath) -> Response:
+    with current_studio().reading() as session:
+        bench = open_bench(session, path.batch_id)
+        row = bench.row
+        state, moment = ("closed", row.closed_at) if row.closed_at else ("still open", datetime.now(UTC))
+        begun = f"begun {row.created_at:%Y-%m-%d %H:%M} UTC, {state} {moment:%Y-%m-%d %H:%M} UTC"
+        lead = f"Version {row.version}, {row.batch_g:.0f} g as planned, {begun}."
+        story = [(e.at[:16].replace("T", " "), text) for e, text in zip(bench.events, tell_batch(bench), strict=True)]
+        names = {id_: item.short_name for id_, item in bench.tables.ingredients.items()}
+        made = batch_record_pdf(f"{row.name}, batch {row.id}", lead, bench.state, names, story)
+    return _file(made, "application/pdf", f"batch-{path.batch_id}.pdf")
+
+
+@blueprint.get("/batches/<int:batch_id>/record.json", summary="The record of a batch as JSON", responses={200: BatchAnswer})
+def record_json(path: BatchPath) -> Response:
+    response = respond(record_answer(path.batch_id))
+    response.headers["Content-Disposition"] = f'attachment; filename="batch-{path.batch_id}.json"'
+    return response
+
+
+@blueprint.post("/batches/<int:batch_id>/photos", summary="Keep a photo, made smaller")
+def add_photo(path: BatchPath, query: PhotoQuery) -> Response:
+    request.max_content_length = LARGEST_PHOTO_BYTES
+    sent = request.files.get("photo")
+    if sent is None:
+        raise InputError("No photo was sent; choose a file.", quantity="photo")
+    name = f"{uuid.uuid4().hex}.jpg"
+    folder = current_studio().path.parent / "photos"
+    folder.mkdir(exist_ok=True)
+    (folder / name).write_bytes(_smaller(sent.read()))
+    with current_studio().writing() as session:
+        let_happen(session, path.batch_id, query.after, "photo", {"name": name}, current_devices().clock)
+    return respond(record_answer(path.batch_id), 201)
+
+
+@blueprint.get("/batches/<int:batch_id>/photos/<string:name>", summary="One photo")
+def photo(path: PhotoPath) -> Response:
+    return send_from_directory(current_studio().path.parent / "photos", path.name)
+
+
+def _smaller(data: bytes) -> bytes:
+    try:
+        with Image.open(io.BytesIO(data)) as image:
+            upright = ImageOps.exif_transpose(image).convert("RGB")
+    except (UnidentifiedImageError, OSError, Image.DecompressionBombError) as error:
+        raise InputError("That file is no photo; choose a JPEG, PNG or WebP.", quantity="photo") from error
+    upright.thumbnail((PHOTO_SIDE_PX, PHOTO_SIDE_PX))
+    buffer = io.BytesIO()
+    upright.save(buffer, "JPEG", quality=PHOTO_QUALITY)
+    return buffer.getvalue()
+
+
+def _file(data: bytes, mimetype: str, name: str) -> Response:
+    return Response(data, mimetype=mimetype, headers={"Content-Disposition": f'attachment; filename="{name}"'})

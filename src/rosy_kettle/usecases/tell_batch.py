@@ -1,0 +1,61 @@
+"""What happened to a batch, told in sentences made of its own figures."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from rosy_kettle.core.bench import BatchEvent
+from rosy_kettle.usecases.run_batch import Bench
+
+__all__ = ["tell_batch"]
+
+Data = Mapping[str, Any]
+
+
+def tell_batch(bench: Bench) -> list[str]:
+    """Return the sentence of every event, in their order."""
+    titles = {step.key: step.title for step in bench.state.steps}
+    names = {id_: item.short_name.lower() for id_, item in bench.tables.ingredients.items()}
+    weighed = {weighing.at: weighing for weighing in bench.state.history}
+    return [_sentence(event, titles.get(str(event.data.get("step")), ""), names, weighed.get(event.at)) for event in bench.events]
+
+
+def _sentence(event: BatchEvent, title: str, names: Mapping[str, str], weighing: Any) -> str:
+    data = event.data
+    if event.kind == "corrected":
+        name = names.get(str(data["ingredient"]), data["ingredient"])
+        return f"Added {data['mass_g']:.1f} g {name}" + (f" ({data['why']})." if data.get("why") else ".")
+    if event.kind == "weighed":
+        aim = "" if weighing is None else f" for {weighing.target_g:.1f} g"
+        off = ", outside its tolerance" if weighing is not None and not weighing.within else ""
+        return f"{title}: {data['actual_g']:.1f} g{aim}, by {data.get('source', 'hand')}{off}."
+    return SENTENCES[event.kind](data, title)
+
+
+def _conditions(data: Data, _title: str) -> str:
+    humidity = f"{data['humidity_pct']:.0f} % humidity" if "humidity_pct" in data else "humidity not read"
+    return f"Room {data.get('room_c', 'not said')} °C, {humidity}, tap {data.get('tap') or 'not said'}."
+
+
+def _pieces(data: Data, _title: str) -> str:
+    return f"Shaped {data['count']}." if data["count"] > 0 else f"Took {-data['count']} back."
+
+
+SENTENCES: dict[str, Callable[[Data, str], str]] = {
+    "conditions": _conditions,
+    "pieces": _pieces,
+    "skipped": lambda data, title: f"Left out: {title.removeprefix('Weigh ')} ({data['why']}).",
+    "temperature": lambda data, title: f"{title}: {data['value_c']:.1f} °C, by {data.get('source', 'hand')}.",
+    "timer": lambda data, title: f"{title}: clock started, {data['minutes']:g} min.",
+    "felt": lambda data, _title: f"It felt like {data['state']}; the Desk had said {data.get('predicted') or 'nothing'}.",
+    "rescued": lambda data, title: f"{title}: {data['actual_g']:.1f} g poured. {data.get('text', '')}",
+    "sampled": lambda data, _title: f"A piece weighed {data['mass_g']:.1f} g.",
+    "note": lambda data, _title: f"Note: {data['text']}",
+    "amended": lambda data, _title: f"Amended: {data['text']}",
+    "done": lambda _data, title: f"Done: {title}.",
+    "back": lambda _data, title: f"Went back to: {title}.",
+    "photo": lambda _data, _title: "A photo was taken.",
+    "outcome": lambda _data, _title: "What became of it was written down.",
+    "closed": lambda _data, _title: "The record was closed.",
+}

@@ -1,0 +1,94 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ApiError, api, client } from "./client";
+import type { Batch, BatchPlan, DrawerAct, Happening, PlanAsk, RescueOption } from "./types";
+
+/** Requests of Plan and Bench. */
+const BATCHES = ["batches"] as const;
+const batchKey = (id: number) => ["batches", id] as const;
+
+export const usePlan = (formulaId: number, ask: PlanAsk) =>
+  useQuery({
+    queryKey: ["formulas", formulaId, "plan", ask] as const,
+    queryFn: async () =>
+      (await api(
+        client.POST("/api/formulas/{formula_id}/plans", {
+          params: { path: { formula_id: formulaId } },
+          body: ask,
+        }),
+      )) as BatchPlan,
+    placeholderData: (before) => before,
+    staleTime: 0,
+    retry: false,
+  });
+
+export const useBatches = () =>
+  useQuery({ queryKey: BATCHES, queryFn: () => api(client.GET("/api/batches")), staleTime: 0 });
+
+const getBatch = async (id: number) =>
+  (await api(client.GET("/api/batches/{batch_id}", { params: { path: { batch_id: id } } }))) as Batch;
+
+export const useBatch = (id: number) =>
+  useQuery({ queryKey: batchKey(id), queryFn: () => getBatch(id), staleTime: 0 });
+
+export const useFeels = () =>
+  useQuery({
+    queryKey: ["feels"],
+    queryFn: () => api(client.GET("/api/feels")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const beginBatch = async (formulaId: number, ask: PlanAsk) =>
+  (await api(client.POST("/api/batches", { body: { ...ask, formula_id: formulaId } }))) as Batch;
+
+/** Lets one thing happen. Whatever the answer, the batch shown is the one on disk. */
+export function useHappen(id: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ after, event }: { after: number; event: Happening }) =>
+      (await api(
+        client.POST("/api/batches/{batch_id}/events", {
+          params: { path: { batch_id: id } },
+          body: { after, event },
+        }),
+      )) as Batch,
+    onSuccess: (batch) => queries.setQueryData(batchKey(id), batch),
+    onError: () => queries.invalidateQueries({ queryKey: batchKey(id) }),
+  });
+}
+
+export const useRefreshBatch = (id: number) => {
+  const queries = useQueryClient();
+  return () => queries.invalidateQueries({ queryKey: batchKey(id) });
+};
+
+export const findWaysOut = async (id: number, actual_g: number) =>
+  (
+    await api(
+      client.GET("/api/batches/{batch_id}/ways-out", {
+        params: { path: { batch_id: id }, query: { actual_g } },
+      }),
+    )
+  ).ways as RescueOption[];
+
+export const zeroScale = () => api(client.POST("/api/devices/scale/zero"));
+
+export const openDrawer = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) =>
+  api(client.POST("/api/devices/drawer", { body: { device: "scale", value: 0, seconds: 0, ...act } }));
+
+export const listDevices = () => api(client.GET("/api/devices"));
+
+export async function sendPhoto(id: number, after: number, file: File): Promise<void> {
+  const form = new FormData();
+  form.set("photo", file);
+  const response = await fetch(`/api/batches/${id}/photos?after=${after}`, { method: "POST", body: form });
+  if (response.ok) return;
+  const refusal = (await response.json().catch(() => ({}))) as { message?: string; code?: string };
+  throw new ApiError(
+    refusal.message ?? "The photo was not kept.",
+    response.status,
+    refusal.code ?? "error",
+    {},
+  );
+}
+
+export const photoAddress = (id: number, name: string) => `/api/batches/${id}/photos/${name}`;

@@ -1,0 +1,274 @@
+import { useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  ApiError,
+  type Batch,
+  type Happening,
+  type IngredientSummary,
+  messageOf,
+  photoAddress,
+  sendPhoto,
+  useBatch,
+  useCreateFormula,
+  useHappen,
+  useIngredients,
+  useRefreshBatch,
+} from "../../api";
+import { figure, grams } from "../../lib/numbers";
+import { Button, useNotice } from "../../ui";
+import { DeviationLine } from "./DeviationLine";
+import { Outcome } from "./Outcome";
+
+/** The record of one batch: as planned, as weighed, as corrected, and what became of it. */
+export function BatchPage() {
+  const id = Number(useParams().batchId);
+  const batch = useBatch(id);
+  const ingredients = useIngredients();
+  const byId = useMemo(
+    () => new Map((ingredients.data?.ingredients ?? []).map((item) => [item.id, item])),
+    [ingredients.data],
+  );
+  if (batch.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
+  if (!batch.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
+  return <BatchRecord key={id} batch={batch.data} ingredients={byId} />;
+}
+
+function BatchRecord({
+  batch,
+  ingredients,
+}: {
+  batch: Batch;
+  ingredients: ReadonlyMap<string, IngredientSummary>;
+}) {
+  const happen = useHappen(batch.id);
+  const say = useNotice();
+  const act = async (event: Happening) => {
+    try {
+      await happen.mutateAsync({ after: batch.state.seq, event });
+      return true;
+    } catch (error) {
+      say(
+        error instanceof ApiError && error.code === "conflict"
+          ? "The batch has moved on; this is how it stands now."
+          : messageOf(error),
+        { asks: true },
+      );
+      return false;
+    }
+  };
+  const moment = (iso: string) =>
+    new Date(iso).toLocaleString("en-GB", {
+      day: "numeric",
+      month: "short",
+      hour: "2-digit",
+      minute: "2-digit",
+    });
+  return (
+    <div className="pb-16 pl-14 pr-9 pt-2 print:p-0">
+      <h1>
+        {batch.name}, batch {batch.id}
+      </h1>
+      <p className="text-row text-soft">
+        Version {batch.version}, {grams(batch.batch_g)} g as planned, begun {moment(batch.created_at)}.{" "}
+        {batch.closed_at ? `Closed ${moment(batch.closed_at)}: it stays as it is.` : "Still open."}{" "}
+        <span className="no-print">
+          {!batch.closed_at && (
+            <Link className="underline underline-offset-4" to={`/bench/${batch.id}`}>
+              To the bench
+            </Link>
+          )}{" "}
+          <Link className="underline underline-offset-4" to={`/formulas/${batch.formula_id}`}>
+            Its Desk
+          </Link>{" "}
+          <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
+            JSON
+          </a>{" "}
+          <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.pdf`} download>
+            PDF
+          </a>
+        </span>
+      </p>
+      <DeviationLine batch={batch} ingredients={ingredients} />
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-14 pt-6 max-[1000px]:grid-cols-1">
+        <Readings batch={batch} />
+        <Story batch={batch} moment={moment} />
+      </div>
+      {!batch.closed_at && <Outcome key={batch.state.seq} batch={batch} act={act} />}
+      <Photos batch={batch} />
+      <Foot batch={batch} act={act} />
+    </div>
+  );
+}
+
+const SHOWN = [
+  ["Dough", (e: Batch["now"]) => (e.dough ?? e.portions[0]?.dough)?.saturation ?? null, ""],
+  ["Foam score", (e: Batch["now"]) => e.lather.score, "of 100"],
+  ["Firmness at 20 °C", (e: Batch["now"]) => e.firmness.at_20_c, "of 98"],
+  ["Dry after", (e: Batch["now"]) => e.drying.hours, "h"],
+  ["pH at step-in", (e: Batch["now"]) => e.bath.ph_stepin, ""],
+  ["Ring", (e: Batch["now"]) => e.feel.ring, "of 100"],
+] as const;
+
+function Readings({ batch }: { batch: Batch }) {
+  const shown = (value: number | null) => (value === null ? "–" : figure(value));
+  return (
+    <table className="self-start text-body">
+      <caption className="text-left text-row italic text-soft">What the corrections did</caption>
+      <thead>
+        <tr className="text-right text-caption italic text-soft">
+          <td />
+          <th scope="col" className="font-normal">
+            as planned
+          </th>
+          <th scope="col" className="font-normal">
+            as made
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {SHOWN.map(([label, read, unit]) => {
+          const before = shown(read(batch.before));
+          const now = shown(read(batch.now));
+          return (
+            <tr
+              key={label}
+              className={`border-b-[0.9px] border-ink ${before === now ? "text-soft" : "font-bold"}`}
+            >
+              <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
+                {label} <span className="text-caption font-medium text-soft">{unit}</span>
+              </th>
+              <td className="text-right">{before}</td>
+              <td className="text-right">{now}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Story({ batch, moment }: { batch: Batch; moment: (iso: string) => string }) {
+  return (
+    <section aria-label="What happened">
+      <h2 className="text-row italic text-soft">What happened</h2>
+      {batch.events.length === 0 && <p className="text-body">Nothing yet.</p>}
+      <ol className="text-body">
+        {batch.events.map((entry) => (
+          <li key={entry.seq} className="grid grid-cols-[112px_1fr] border-b-[0.9px] border-ink py-0.5">
+            <time dateTime={entry.at} className="text-caption text-soft">
+              {moment(entry.at)}
+            </time>
+            <span className={["skipped", "rescued", "corrected"].includes(entry.kind) ? "font-semibold" : ""}>
+              {entry.text}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Photos({ batch }: { batch: Batch }) {
+  const refresh = useRefreshBatch(batch.id);
+  const say = useNotice();
+  const onFile = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      await sendPhoto(batch.id, batch.state.seq, file);
+      await refresh();
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <section aria-label="Photos" className="pt-6">
+      {batch.state.photos.length > 0 && (
+        <div className="flex flex-wrap gap-4">
+          {batch.state.photos.map((name, index) => (
+            <img
+              key={name}
+              src={photoAddress(batch.id, name)}
+              alt={`Batch ${batch.id}, number ${index + 1}`}
+              className="h-44 border border-ink"
+            />
+          ))}
+        </div>
+      )}
+      {!batch.closed_at && (
+        <label className="no-print inline-block cursor-pointer border-b border-ink pt-2 text-body">
+          Add a photo
+          <input
+            type="file"
+            accept="image/jpeg,image/png,image/webp"
+            className="sr-only"
+            onChange={(event) => void onFile(event.target.files?.[0])}
+          />
+        </label>
+      )}
+    </section>
+  );
+}
+
+function Foot({ batch, act }: { batch: Batch; act: (event: Happening) => Promise<boolean> }) {
+  const [text, setText] = useState("");
+  const [asking, setAsking] = useState(false);
+  const create = useCreateFormula();
+  const navigate = useNavigate();
+  const say = useNotice();
+  const onWord = async () => {
+    if (!text.trim()) return;
+    const event: Happening = batch.closed_at
+      ? { kind: "amended", text: text.trim() }
+      : { kind: "note", text: text.trim() };
+    if (await act(event)) setText("");
+  };
+  const onMade = async () => {
+    try {
+      const made = await create.mutateAsync({
+        ...batch.made,
+        name: `${batch.name}, as made in batch ${batch.id}`,
+      });
+      await navigate(`/formulas/${made.id}`);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <div className="no-print flex flex-wrap items-end gap-6 pt-8">
+      <form
+        className="flex items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void onWord();
+        }}
+      >
+        <label className="text-caption italic text-soft">
+          {batch.closed_at ? "Amend it; the record itself stays as it is" : "A note"}
+          <input
+            className="written block w-96 text-row not-italic text-ink"
+            maxLength={2000}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </label>
+        <Button type="submit">{batch.closed_at ? "Amend" : "Note it"}</Button>
+      </form>
+      <Button onClick={() => void onMade()}>Begin a formula from it, as made</Button>
+      <Button onClick={() => window.print()}>Print the record</Button>
+      {!batch.closed_at &&
+        (asking ? (
+          <span className="text-body">
+            Nothing can be changed after that.{" "}
+            <Button primary onClick={() => void act({ kind: "closed" })}>
+              Close it for good
+            </Button>{" "}
+            <Button onClick={() => setAsking(false)}>Not yet</Button>
+          </span>
+        ) : (
+          <Button primary onClick={() => setAsking(true)}>
+            Close the record…
+          </Button>
+        ))}
+    </div>
+  );
+}

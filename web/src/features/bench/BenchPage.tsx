@@ -1,0 +1,268 @@
+import { useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  ApiError,
+  type Batch,
+  type Happening,
+  messageOf,
+  type Reference,
+  useBatch,
+  useHappen,
+  useIngredients,
+  useReference,
+  useRefreshBatch,
+} from "../../api";
+import { grams } from "../../lib/numbers";
+import { KettleMark, useNotice } from "../../ui";
+import { BenchBowl } from "./BenchBowl";
+import { DeviceDrawer } from "./DeviceDrawer";
+import {
+  ConditionsStep,
+  DoStep,
+  FeelStep,
+  RestStep,
+  ShapeStep,
+  SplitStep,
+  TemperatureStep,
+} from "./OtherSteps";
+import { Hourglass, Press, StepRuler, useLeft } from "./parts";
+import { SkipSheet } from "./SkipSheet";
+import type { StepProps } from "./step";
+import { useAwake, useStream } from "./useStream";
+import { WeighStep } from "./WeighStep";
+
+const WET_ROLES = new Set(["oil", "butter", "wax", "humectant", "emulsifier", "fragrance"]);
+
+/** The run sheet made live: one step at a time. */
+export function BenchPage() {
+  const id = Number(useParams().batchId);
+  const batch = useBatch(id);
+  const reference = useReference();
+  if (batch.error) return <p className="px-14 py-10 text-[24px] text-rosy">{messageOf(batch.error)}</p>;
+  if (!batch.data || !reference.data) return <p className="px-14 py-10 text-[24px] text-soft">Opening…</p>;
+  return <Bench key={id} batch={batch.data} reference={reference.data} />;
+}
+
+function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
+  const refresh = useRefreshBatch(batch.id);
+  const devices = useStream(batch.id, batch.state.seq, () => void refresh());
+  const happen = useHappen(batch.id);
+  const say = useNotice();
+  const [skipping, setSkipping] = useState(false);
+  const ingredients = useIngredients();
+  const byId = useMemo(
+    () => new Map((ingredients.data?.ingredients ?? []).map((item) => [item.id, item])),
+    [ingredients.data],
+  );
+  useAwake();
+  const { state } = batch;
+  const step = state.current === null ? null : (state.steps[state.current] ?? null);
+  const act = async (event: Happening) => {
+    try {
+      await happen.mutateAsync({ after: state.seq, event });
+      return true;
+    } catch (error) {
+      // Somebody else was faster: what is on disk is shown, and nothing is kept twice.
+      if (!(error instanceof ApiError && error.status === 409)) say(messageOf(error), { asks: true });
+      return false;
+    }
+  };
+  const onBack = () => {
+    const before = state.current === null ? state.steps.length - 1 : state.current - 1;
+    const earlier = state.steps[before];
+    if (earlier) void act({ kind: "back", step: earlier.key });
+  };
+  const weighing = step?.kind === "weigh";
+  const value = weighing && devices.scale && !devices.scale.fault ? Math.max(0, devices.scale.value ?? 0) : 0;
+  const role = step?.ingredient ? byId.get(step.ingredient)?.role : undefined;
+  return (
+    <div className="flex min-h-screen flex-col px-12">
+      <Head batch={batch} />
+      <main
+        id="page"
+        className="grid flex-1 grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-10 max-[900px]:grid-cols-1"
+      >
+        <div className="flex flex-col gap-3 pt-1">
+          {step && (
+            <>
+              <h1 className="text-[52px] font-medium leading-tight">{step.title}</h1>
+              <Step
+                key={step.key}
+                batch={batch}
+                step={step}
+                devices={devices}
+                ingredients={byId}
+                act={act}
+                onBack={onBack}
+                onSkip={() => setSkipping(true)}
+                busy={happen.isPending}
+              />
+              <Next batch={batch} />
+              <StepRuler at={state.current ?? 0} statuses={state.status} />
+            </>
+          )}
+          {!step && <Finished batch={batch} act={act} onBack={onBack} />}
+        </div>
+        <div className="flex flex-col max-[900px]:hidden">
+          <Timer batch={batch} />
+          <LeftOut batch={batch} act={act} weighing={weighing} />
+          <div className="min-h-0 flex-1">
+            <BenchBowl
+              batch={batch}
+              ingredients={byId}
+              reference={reference}
+              pouring={value}
+              missing={weighing ? Math.max(0, (step?.target_g ?? 0) - value) : 0}
+              wet={role !== undefined && WET_ROLES.has(role)}
+            />
+          </div>
+        </div>
+      </main>
+      <DeviceDrawer devices={devices} />
+      {skipping && step && (
+        <SkipSheet
+          step={step}
+          onClose={() => setSkipping(false)}
+          onSkip={async (why) => {
+            setSkipping(false);
+            await act({ kind: "skipped", step: step.key, why });
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function Head({ batch }: { batch: Batch }) {
+  return (
+    <header className="flex min-h-14 items-center justify-between">
+      <Link
+        to="/"
+        className="flex min-h-12 items-center gap-3 text-[20px] font-semibold"
+        aria-label="Rosy Kettle, all formulas"
+      >
+        <KettleMark />
+        {batch.name}, version {batch.version}
+      </Link>
+      <nav aria-label="Places of work" className="flex gap-6 text-[20px]">
+        <Link className="flex min-h-12 min-w-12 items-center" to={`/formulas/${batch.formula_id}`}>
+          Desk
+        </Link>
+        <Link className="flex min-h-12 min-w-12 items-center" to="/bench">
+          All batches
+        </Link>
+        <Link className="flex min-h-12 min-w-12 items-center" to={`/batches/${batch.id}`}>
+          Record
+        </Link>
+      </nav>
+    </header>
+  );
+}
+
+function Step(props: StepProps) {
+  const { kind } = props.step;
+  if (kind === "conditions") return <ConditionsStep {...props} />;
+  if (kind === "weigh") return <WeighStep {...props} />;
+  if (kind === "temperature") return <TemperatureStep {...props} />;
+  if (kind === "rest") return <RestStep {...props} />;
+  if (kind === "feel") return <FeelStep {...props} />;
+  if (kind === "split") return <SplitStep {...props} />;
+  if (kind === "shape") return <ShapeStep {...props} />;
+  return <DoStep {...props} />;
+}
+
+function Next({ batch }: { batch: Batch }) {
+  const { current, steps, status } = batch.state;
+  const next = steps.find((_, index) => current !== null && index > current && status[index] === "open");
+  if (!next) return null;
+  const mass = next.target_g !== null ? ` ${grams(next.target_g)} g` : "";
+  return (
+    <p className="text-[22px] text-soft">
+      then{" "}
+      <b className="text-ink">
+        {next.kind === "weigh" ? next.title.replace(/^Weigh /, "") : next.title.toLowerCase()}
+        {mass}
+      </b>
+    </p>
+  );
+}
+
+function Timer({ batch }: { batch: Batch }) {
+  const { timer, current, steps } = batch.state;
+  const left = useLeft(timer?.ends_at);
+  const step = current === null ? null : steps[current];
+  if (!timer || left === null || step?.kind === "rest") return null;
+  return (
+    <div className="flex justify-end">
+      <Hourglass
+        left={left}
+        whole={(timer.minutes * 60) / batch.clock_rate}
+        word={left > 0 ? "rest" : "time is up"}
+      />
+    </div>
+  );
+}
+
+/** What was left out stays in sight until it is weighed or the batch is closed. */
+function LeftOut({ batch, act, weighing }: { batch: Batch; act: StepProps["act"]; weighing: boolean }) {
+  const { steps, status, skipped } = batch.state;
+  const left = steps.filter((step, index) => step.kind === "weigh" && status[index] === "skipped");
+  if (left.length === 0) return null;
+  return (
+    <ul aria-label="Left out" className="pb-2">
+      {left.map((step) => (
+        <li
+          key={step.key}
+          className="flex items-center justify-between gap-4 border-b border-rosy text-[22px] text-rosy"
+        >
+          <span>
+            Left out: {step.title.replace(/^Weigh /, "")}
+            {!weighing && ` (${skipped.findLast(([key]) => key === step.key)?.[1] ?? ""})`}
+          </span>
+          <button
+            type="button"
+            className="min-h-12 px-3 font-bold underline underline-offset-4"
+            onClick={() => void act({ kind: "back", step: step.key })}
+          >
+            Weigh it now
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"]; onBack: () => void }) {
+  const navigate = useNavigate();
+  const left = batch.state.status.filter((status) => status === "skipped").length;
+  return (
+    <>
+      <h1 className="text-[52px] font-medium leading-tight">On the paper</h1>
+      <p className="text-[28px]">
+        {batch.state.pieces_done} pieces from {grams(batch.now.mass_g)} g.{" "}
+        {left > 0 && <b className="text-rosy">{left} left out. </b>}
+        {batch.now.drying.hours !== null
+          ? `Dry after about ${Math.round(batch.now.drying.hours)} h.`
+          : `It will not dry: ${batch.now.drying.reason}.`}
+      </p>
+      <div className="flex gap-3">
+        {!batch.closed_at && <Press onClick={onBack}>Back</Press>}
+        <Press next onClick={() => void navigate(`/batches/${batch.id}`)}>
+          To the record
+        </Press>
+      </div>
+      {!batch.closed_at && (
+        <p className="text-[22px] text-soft">
+          The record stays open for what becomes of it; close it there.{" "}
+          <button
+            type="button"
+            className="min-h-12 border-b border-ink px-2 text-ink"
+            onClick={() => void act({ kind: "pieces", count: 1 })}
+          >
+            One more piece
+          </button>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+import { useEffect, useRef, useState } from "react";
+import { findWaysOut, messageOf, type RescueOption, zeroScale } from "../../api";
+import { figure, grams } from "../../lib/numbers";
+import { useNotice } from "../../ui";
+import { BenchStrip } from "./BenchStrip";
+import { HoldPress, Press, TypedFigure } from "./parts";
+import type { StepProps } from "./step";
+
+const STILL_READINGS = 4; // a third of a second of stillness, seen again and again
+
+/** Weigh one line: by itself once the reading is still and within tolerance, or by one press. */
+export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: StepProps) {
+  const target = step.target_g ?? 0;
+  const tolerance = step.tolerance_g ?? 0.5;
+  const scale = devices.scale;
+  const value = devices.live && scale && !scale.fault ? scale.value : null;
+  const still = value !== null && (scale?.stable ?? false);
+  const within = value !== null && Math.abs(value - target) <= tolerance;
+  const over = value !== null && value - target > tolerance;
+  const [byHand, setByHand] = useState(false);
+  const [ways, setWays] = useState<RescueOption[]>();
+  const seen = useRef(0);
+  const say = useNotice();
+
+  const keep = async (actual_g: number, source: "scale" | "hand") => {
+    const kept = await act({ kind: "weighed", step: step.key, actual_g, source });
+    // The next line begins at nothing; whoever changes the cup zeroes again.
+    if (kept && source === "scale") await zeroScale().catch(() => undefined);
+  };
+  const keepNow = useRef(keep);
+  keepNow.current = keep;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every reading counts, even one of the same value
+  useEffect(() => {
+    seen.current = still && within ? seen.current + 1 : 0;
+    if (seen.current < STILL_READINGS || value === null || busy) return;
+    seen.current = 0;
+    void keepNow.current(value, "scale");
+  }, [scale, busy]);
+
+  const askWays = async () => {
+    if (value === null) return;
+    try {
+      setWays(await findWaysOut(batch.id, value));
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const onWay = async (way: RescueOption) => {
+    setWays(undefined);
+    if (value === null) return;
+    const happened = await act({
+      kind: "rescued",
+      step: step.key,
+      actual_g: value,
+      way: way.way as "keep",
+      source: "scale",
+    });
+    if (happened && way.way !== "take-out") await zeroScale().catch(() => undefined);
+  };
+
+  if (value === null || byHand)
+    return (
+      <div className="flex flex-col gap-4">
+        <p className="text-[104px] font-medium leading-none">
+          {target.toFixed(1)} <span className="text-[48px]">g</span>
+        </p>
+        <p className="text-[24px] text-soft">
+          {value === null
+            ? `The scale ${scale?.fault === "overload" ? "has too much on it" : "is not heard"}: weigh it on another one and type what it shows.`
+            : "Type what the other scale shows."}
+        </p>
+        <TypedFigure label="Weighed, in grams" unit="g" onGive={(typed) => void keep(typed, "hand")} />
+        <div className="flex gap-3">
+          <Press onClick={onBack}>Back</Press>
+          <Press onClick={onSkip}>Leave it out…</Press>
+          {value !== null && <Press onClick={() => setByHand(false)}>Use the scale</Press>}
+        </div>
+      </div>
+    );
+  const togo = target - value;
+  return (
+    <div className="flex flex-col gap-3">
+      <p
+        className="text-[min(220px,26vh)] font-medium leading-[0.95]"
+        data-reading="scale"
+        data-at={scale?.at_ms}
+      >
+        {value.toFixed(1)} <span className="text-[56px]">g</span>
+      </p>
+      <BenchStrip value={value} target={target} tolerance={tolerance} />
+      <div className="flex items-baseline justify-between gap-6">
+        <p className={`text-[52px] font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
+          {within ? "right" : figure(Math.abs(togo))}
+          {!within && (
+            <span className="pl-3 text-[30px] font-medium">{togo > 0 ? "g to go" : "g too much"}</span>
+          )}
+        </p>
+        <p className="text-right text-[22px]">by itself, inside ± {tolerance.toFixed(1)} g</p>
+      </div>
+      {ways ? (
+        <Ways ways={ways} onWay={(way) => void onWay(way)} />
+      ) : (
+        <div className="flex gap-3">
+          <Press onClick={onBack} className="max-w-[120px]">
+            Back
+          </Press>
+          <Press onClick={() => void zeroScale()}>Zero scale</Press>
+          {over ? (
+            <Press next onClick={() => void askWays()} disabled={busy}>
+              What now?
+            </Press>
+          ) : within ? (
+            <Press next onClick={() => void keep(value, "scale")} disabled={busy}>
+              Keep {value.toFixed(1)}
+            </Press>
+          ) : (
+            <HoldPress onHeld={() => void keep(value, "scale")} disabled={busy}>
+              Hold to keep {value.toFixed(1)}
+            </HoldPress>
+          )}
+        </div>
+      )}
+      <p className="flex gap-3">
+        <button type="button" className="min-h-12 border-b border-ink px-2 text-[20px]" onClick={onSkip}>
+          Leave it out…
+        </button>
+        <button
+          type="button"
+          className="min-h-12 border-b border-ink px-2 text-[20px]"
+          onClick={() => setByHand(true)}
+        >
+          Type it instead
+        </button>
+      </p>
+    </div>
+  );
+}
+
+function Ways({ ways, onWay }: { ways: readonly RescueOption[]; onWay: (way: RescueOption) => void }) {
+  return (
+    <ul aria-label="Ways out" className="flex max-h-[46vh] flex-col gap-2 overflow-y-auto">
+      {ways.map((way) => (
+        <li key={way.way}>
+          <button
+            type="button"
+            disabled={way.why_not !== ""}
+            className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-[22px] font-semibold disabled:text-soft"
+            onClick={() => onWay(way)}
+          >
+            {way.text}
+            <span className="block text-[20px] font-medium text-soft">
+              {way.why_not
+                ? `Not possible: ${way.why_not}.`
+                : way.effects
+                    .filter(
+                      (effect) => effect.after !== null && figure(effect.before) !== figure(effect.after),
+                    )
+                    .slice(0, 3)
+                    .map(
+                      (effect) => `${effect.label} ${figure(effect.before)} to ${figure(effect.after ?? 0)}`,
+                    )
+                    .join(", ") || `the bowl comes to ${grams(way.batch_g)} g`}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

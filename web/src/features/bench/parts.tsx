@@ -1,0 +1,175 @@
+import { type ButtonHTMLAttributes, useEffect, useRef, useState } from "react";
+
+const HOLD_MS = 650;
+
+interface PressProps extends ButtonHTMLAttributes<HTMLButtonElement> {
+  /** The one obvious next action. */
+  next?: boolean;
+}
+
+/** What can be pressed at the bench lies on lit paper under a heavy rule, a knuckle high. */
+export function Press({ next = false, className = "", children, ...rest }: PressProps) {
+  return (
+    <button
+      type="button"
+      className={`min-h-[88px] flex-1 border-t-2 px-5 text-[26px] font-semibold leading-tight disabled:text-soft ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink"} ${className}`}
+      {...rest}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** Needs to be held: a knuckle that slips keeps nothing. */
+export function HoldPress({ onHeld, children, ...rest }: PressProps & { onHeld: () => void }) {
+  const timer = useRef(0);
+  const [held, setHeld] = useState(false);
+  const start = () => {
+    setHeld(true);
+    clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => {
+      setHeld(false);
+      onHeld();
+    }, HOLD_MS);
+  };
+  const stop = () => {
+    clearTimeout(timer.current);
+    setHeld(false);
+  };
+  useEffect(() => () => clearTimeout(timer.current), []);
+  return (
+    <Press
+      {...rest}
+      className={held ? "bg-shade" : ""}
+      onPointerDown={start}
+      onPointerUp={stop}
+      onPointerLeave={stop}
+      onContextMenu={(event) => event.preventDefault()}
+      onKeyDown={(event) => {
+        if ((event.key === "Enter" || event.key === " ") && !event.repeat) start();
+      }}
+      onKeyUp={stop}
+    >
+      {children}
+    </Press>
+  );
+}
+
+/** A figure typed with a keypad when no device can give it. */
+export function TypedFigure({
+  label,
+  unit,
+  onGive,
+  word = "Keep it",
+}: {
+  label: string;
+  unit: string;
+  onGive: (value: number) => void;
+  word?: string;
+}) {
+  const [text, setText] = useState("");
+  const value = Number(text.replace(",", "."));
+  const good = text.trim() !== "" && Number.isFinite(value);
+  return (
+    <form
+      className="flex items-stretch gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!good) return;
+        onGive(value);
+        setText("");
+      }}
+    >
+      <label className="flex flex-1 items-baseline gap-2 border-t-2 border-ink bg-lit px-4">
+        <span className="sr-only">{label}</span>
+        <input
+          aria-label={label}
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder="type it"
+          className="h-[88px] w-full min-w-24 bg-transparent text-[44px] font-semibold placeholder:text-[26px] placeholder:font-medium placeholder:text-soft"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <span className="text-[26px]">{unit}</span>
+      </label>
+      <Press type="submit" disabled={!good} className="max-w-[220px]">
+        {word}
+      </Press>
+    </form>
+  );
+}
+
+/** Where the batch is: one tick a step. */
+export function StepRuler({ at, statuses }: { at: number; statuses: readonly string[] }) {
+  const width = 480;
+  const gap = width / Math.max(1, statuses.length - 1);
+  const left = statuses.filter((status) => status === "skipped").length;
+  return (
+    <div className="flex items-center gap-5">
+      <p className="whitespace-nowrap text-[22px]">
+        step <b>{at + 1}</b> of {statuses.length}
+        {left > 0 && <span className="text-rosy">, {left} left out</span>}
+      </p>
+      <svg viewBox={`-3 0 ${width + 6} 32`} className="h-8 min-w-0 flex-1" aria-hidden="true">
+        <path d={`M0 26H${width}`} stroke="var(--ink)" strokeWidth="1.6" />
+        {statuses.map((status, index) => (
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: a step is known by its place
+            key={index}
+            d={`M${index * gap} ${index === at ? 0 : status === "open" ? 15 : 8}V26`}
+            stroke={index === at || status === "skipped" ? "var(--rosy)" : "var(--ink)"}
+            strokeWidth={index === at ? 6 : status === "open" ? 2 : 4}
+            strokeDasharray={status === "skipped" ? "4 3" : undefined}
+          />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
+/** Minutes and seconds until a moment; re-reads the wall clock, so it survives sleep and reload. */
+export function useLeft(endsAt: string | undefined): number | null {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    if (!endsAt) return;
+    const tick = setInterval(() => setNow(Date.now()), 250);
+    return () => clearInterval(tick);
+  }, [endsAt]);
+  return endsAt ? Math.max(0, (new Date(endsAt).getTime() - now) / 1000) : null;
+}
+
+export function Hourglass({ left, whole, word }: { left: number; whole: number; word: string }) {
+  const share = whole > 0 ? Math.min(1, left / whole) : 0;
+  const top = 40 * share;
+  const shown = `${Math.floor(left / 60)}:${String(Math.floor(left % 60)).padStart(2, "0")}`;
+  return (
+    <div className="flex items-center gap-5" role="timer" aria-label={`${word}: ${shown} to go`}>
+      <svg width="56" height="100" viewBox="0 0 56 100" aria-hidden="true">
+        <path d="M1 3H55M1 97H55" stroke="var(--ink)" strokeWidth="3.2" />
+        <path
+          d={`M28 50L${28 - 0.5 * top} ${50 - top}H${28 + 0.5 * top}Z`}
+          fill="var(--ctint)"
+          stroke="var(--ink)"
+          strokeWidth=".6"
+        />
+        <path
+          d={`M${28 - 20 * (1 - share)} 95H${28 + 20 * (1 - share)}L28 ${95 - 34 * (1 - share)}Z`}
+          fill="var(--ctint)"
+          stroke="var(--ink)"
+          strokeWidth=".6"
+        />
+        <path
+          d="M6 5C6 30 26 38 26 50S6 70 6 95M50 5C50 30 30 38 30 50S50 70 50 95"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.8"
+        />
+      </svg>
+      <p className="text-right">
+        <span className="block text-[64px] leading-none">{shown}</span>
+        <span className="text-[24px] text-soft">{word}</span>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,15 @@
+import type { Batch, BenchStep, Happening, IngredientSummary } from "../../api";
+import type { Devices } from "./useStream";
+
+/** What every kind of step is given. */
+export interface StepProps {
+  batch: Batch;
+  step: BenchStep;
+  devices: Devices;
+  ingredients: ReadonlyMap<string, IngredientSummary>;
+  /** Lets it happen; false when it was refused. */
+  act: (event: Happening) => Promise<boolean>;
+  onBack: () => void;
+  onSkip: () => void;
+  busy: boolean;
+}

@@ -1,0 +1,102 @@
+import type { PlanAsk, WishAsk } from "../../api";
+
+/** What is typed on the Plan, before it is asked. */
+export interface WishDraft {
+  key: number;
+  pieces: string;
+  shape: string;
+  mass: string;
+  fill: "level" | "rounded" | "domed";
+  sheet: string;
+  layers: string;
+  cut: "thread" | "knife";
+}
+
+export interface PlanDraft {
+  wishes: WishDraft[];
+  by: "pieces" | "mass";
+  batch: string;
+  bowl: string;
+  humidity: string;
+  room: string;
+  when: "now" | "start" | "ready";
+  moment: string;
+}
+
+export const AS_WRITTEN = "as-written";
+export const OWN_MASS = "own-mass";
+
+let counter = 0;
+export const newWish = (pieces = "10"): WishDraft => ({
+  key: ++counter,
+  pieces,
+  shape: AS_WRITTEN,
+  mass: "",
+  fill: "rounded",
+  sheet: "6",
+  layers: "2",
+  cut: "thread",
+});
+
+export const newPlan = (room: number, humidity: number): PlanDraft => ({
+  wishes: [newWish()],
+  by: "pieces",
+  batch: "1000",
+  bowl: "",
+  humidity: String(humidity),
+  room: String(room),
+  when: "now",
+  moment: "",
+});
+
+const read = (typed: string): number | null => {
+  const number = Number(typed.trim().replace(",", "."));
+  return typed.trim() === "" || !Number.isFinite(number) ? null : number;
+};
+
+/** The first thing that cannot be meant, in one sentence; null when the plan can be asked. */
+export function refusal(plan: PlanDraft): string | null {
+  for (const [index, wish] of plan.wishes.entries()) {
+    const asked = !(plan.by === "mass" && index === 0);
+    const pieces = Number(wish.pieces);
+    if (asked && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= 100_000))
+      return "Pieces must be a whole number from 1 to 100 000.";
+    if (wish.shape === OWN_MASS && wish.mass.trim() && !((read(wish.mass) ?? 0) > 0))
+      return "The mass of a piece must be a number above 0 g.";
+  }
+  if (plan.by === "mass" && !((read(plan.batch) ?? 0) > 0)) return "The batch must be a number above 0 g.";
+  if (plan.bowl.trim() && !((read(plan.bowl) ?? 0) > 0))
+    return "What the bowl holds must be a number above 0 g, or empty.";
+  const humidity = read(plan.humidity);
+  if (humidity === null || humidity < 0 || humidity > 100) return "Humidity lies between 0 and 100 %.";
+  if (read(plan.room) === null) return "The room needs a temperature in °C.";
+  if (plan.when !== "now" && !plan.moment) return "Say the day and the hour.";
+  return null;
+}
+
+export function toAsk(plan: PlanDraft): PlanAsk {
+  const moment = plan.moment ? new Date(plan.moment).toISOString() : null;
+  return {
+    wishes: plan.wishes.map((wish, index) => toWish(wish, plan.by === "mass" && index === 0)),
+    mass_g: plan.by === "mass" ? read(plan.batch) : null,
+    capacity_g: read(plan.bowl),
+    room_c: read(plan.room),
+    humidity_pct: read(plan.humidity),
+    start_at: plan.when === "start" ? moment : null,
+    ready_by: plan.when === "ready" ? moment : null,
+    utc_offset_min: -new Date().getTimezoneOffset(),
+  };
+}
+
+function toWish(wish: WishDraft, open: boolean): WishAsk {
+  const own = wish.shape === OWN_MASS;
+  return {
+    pieces: open ? null : Number(wish.pieces),
+    tool: own || wish.shape === AS_WRITTEN ? null : wish.shape,
+    piece_mass_g: own ? read(wish.mass) : null,
+    scoop_fill: wish.fill,
+    sheet_mm: read(wish.sheet) ?? 6,
+    layers: Number(wish.layers) || 2,
+    cut: wish.cut,
+  };
+}
