@@ -33,6 +33,7 @@ class Server:
     process: subprocess.Popen[str]
     address: str
     port: int
+    options: tuple[str, ...] = ()
 
     def kill(self) -> None:
         self.process.send_signal(signal.SIGKILL)
@@ -41,11 +42,11 @@ class Server:
         self.process.stdout.close()
 
     def start_again(self) -> None:
-        self.process, self.address, self.port = start(self.folder, self.port)
+        self.process, self.address, self.port = start(self.folder, self.port, *self.options)
 
 
-def start(folder: Path, port: int = 0) -> tuple[subprocess.Popen[str], str, int]:
-    command = [str(Path(sys.executable).parent / "rosy-kettle"), "serve", "--seed-demo", "--port", str(port)]
+def start(folder: Path, port: int = 0, *options: str) -> tuple[subprocess.Popen[str], str, int]:
+    command = [str(Path(sys.executable).parent / "rosy-kettle"), "serve", "--seed-demo", "--port", str(port), *options]
     environment = os.environ | {"ROSY_KETTLE_DATA": str(folder)}
     process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment)
     assert process.stdout is not None
@@ -58,6 +59,17 @@ def start(folder: Path, port: int = 0) -> tuple[subprocess.Popen[str], str, int]
 @pytest.fixture
 def server(tmp_path: Path) -> Iterator[Server]:
     served = Server(tmp_path, *start(tmp_path))
+    yield served
+    served.kill()
+
+
+FAST = ("--clock-rate", "120")
+
+
+@pytest.fixture
+def fast_server(tmp_path: Path) -> Iterator[Server]:
+    """A studio whose bench clock runs two hours a minute."""
+    served = Server(tmp_path, *start(tmp_path, 0, *FAST), FAST)
     yield served
     served.kill()
 

@@ -83,6 +83,8 @@ def happen(path: BatchPath, body: EventSave) -> Response:
     data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
     with current_studio().writing() as session:
         let_happen(session, path.batch_id, body.after, body.event.kind, data, devices.clock)
+    if body.event.kind in {"weighed", "rescued"} and data.get("source") == "scale" and data.get("way") != "take-out":
+        devices.scale.zero()  # the next line begins at nothing
     return _answer(path.batch_id, 201)
 
 

@@ -62,8 +62,9 @@ def _our_bug(error: Exception) -> Response:
 
 def _refuse_broken_json() -> None:
     """Say where JSON is broken, before a model complains about a body it never got."""
-    if request.method not in {"POST", "PUT", "PATCH"} or not request.get_data(cache=True):
-        return
+    sends = request.method in {"POST", "PUT", "PATCH"}
+    if not sends or request.mimetype == "multipart/form-data" or not request.get_data(cache=True):
+        return  # a photo is no JSON; whoever does not want one says so itself
     if not request.is_json:
         raise InputError("The request must be JSON: send it with content type application/json.", quantity="body")
     try:

@@ -17,6 +17,8 @@ from rosy_kettle.devices.simulated import SimulatedHygrometer, SimulatedScale, S
 __all__ = ["BenchClock", "BenchDevices", "open_devices"]
 
 READINGS_PER_S = 10
+FASTEST_DEVICE = 3.0  # a fast clock speeds the stand-ins up by no more: a browser must keep up with them
+SETTLE_S = 0.35
 
 
 class BenchClock:
@@ -37,7 +39,8 @@ class BenchDevices:
     def __init__(self, clock: BenchClock | None = None, scale: Scale | None = None) -> None:
         self.clock = clock or BenchClock()
         self.bowl = SimulatedBowl()
-        self.simulated_scale = SimulatedScale()
+        self._speed = min(FASTEST_DEVICE, self.clock.rate)
+        self.simulated_scale = SimulatedScale(settle_s=SETTLE_S / self._speed**2)
         self.scale: Scale = scale or self.simulated_scale
         self.thermometer = SimulatedThermometer(self.bowl)
         self.hygrometer = SimulatedHygrometer()
@@ -67,7 +70,7 @@ class BenchDevices:
         while True:
             yield {"readings": self.readings(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
             with self._news:
-                self._news.wait(1 / READINGS_PER_S)
+                self._news.wait(1 / (READINGS_PER_S * self._speed))
 
 
 def open_devices(clock: BenchClock, scale_port: str | None) -> BenchDevices:

@@ -13,8 +13,8 @@ from rosy_kettle.devices.reading import DeviceReading
 __all__ = ["SimulatedHygrometer", "SimulatedScale", "SimulatedThermometer"]
 
 UNPLUGGED = "unplugged"
-STABLE_SPREAD_STEPS = 1.0  # readings within one step of each other count as still
 STABLE_READINGS = 5
+SAMPLES = 10  # a reading of the thermometer is the mean of so many
 
 
 class SimulatedScale:
@@ -99,7 +99,8 @@ class SimulatedThermometer:
             return DeviceReading(self.name, None, "°C", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000)
         true_c = self.bowl.temperature(at_s)
         seen_c = self.bowl.room_c + (true_c - self.bowl.room_c) * self.emissivity / self.seen_as
-        shown = round(seen_c + self._random.gauss(0.0, 0.1), 1)
+        noise_c = sum(self._random.gauss(0.0, 0.1) for _ in range(SAMPLES)) / SAMPLES
+        shown = round(seen_c + noise_c, 1)
         return DeviceReading(self.name, shown, "°C", stable=True, fault="", at_ms=at_s * 1000)
 
 

@@ -78,7 +78,22 @@ def with_corrections(formula: Formula, corrections: tuple[Correction, ...]) -> F
 
 
 def effects_of(before: Formula, after: Formula, tables: Tables) -> tuple[Effect, ...]:
-    """Return the watched readings of two formulas, those that can be said of the first."""
+    """Return the watched readings of two formulas.
+
+    Parameters
+    ----------
+    before : Formula
+        What was meant
+    after : Formula
+        What it would become
+    tables : Tables
+        Reference tables
+
+    Returns
+    -------
+    tuple
+        Readings that can be said of the first
+    """
     return effects_between(_watched(before, tables), _watched(after, tables), "")
 
 

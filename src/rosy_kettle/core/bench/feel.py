@@ -53,7 +53,7 @@ class Mend:
     """One thing to do now."""
 
     kind: str
-    """add, rest, cool, warm, stir or go-on."""
+    """add, rest, cool, warm, stir, desk or go-on."""
     text: str
     ingredient: str | None = None
     mass_g: float | None = None
@@ -113,6 +113,8 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
         return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),))
     mends = [*_free(formula, tables, dough, felt, temperature_c, rested=rested)]
     mends += _additions(formula, tables, dough, felt)
+    if not mends:
+        mends = [Mend("desk", "No small step mends this: note it, and change the formula at the Desk.")]
     way = "too wet" if _middle(felt) > _target(dough) else "too dry"
     return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends))
 

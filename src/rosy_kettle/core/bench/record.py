@@ -152,6 +152,15 @@ def state_of(steps: Sequence[BenchStep], events: Sequence[BatchEvent]) -> BenchS
 def check_event(state: BenchState, kind: str, data: Mapping[str, Any]) -> None:
     """Refuse what cannot happen now.
 
+    Parameters
+    ----------
+    state : BenchState
+        Where the batch stands
+    kind : str
+        What is to happen
+    data : Mapping
+        Its figures
+
     Raises
     ------
     ConflictError

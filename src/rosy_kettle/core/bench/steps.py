@@ -55,7 +55,17 @@ class BenchStep:
 
 
 def tolerance_g(target_g: float) -> float:
-    """Return how far a weighing may be off: the larger of 0.5 g and 1 %, and never half of what is weighed [g].
+    """Return how far a weighing may be off: the larger of 0.5 g and 1 %, and never half of what is weighed.
+
+    Parameters
+    ----------
+    target_g : float
+        What is to be weighed [g]
+
+    Returns
+    -------
+    float
+        Tolerance either way [g]
 
     Examples
     --------

@@ -129,7 +129,20 @@ def watch_window(
 
 
 def bowl_mix(formula: Formula, tables: Tables) -> tuple[Mix, float]:
-    """Return the mix of a formula in grams, and the heat capacity of its bowl [J/K]."""
+    """Return what is in the bowl, and what the bowl itself holds.
+
+    Parameters
+    ----------
+    formula : Formula
+        The bowl in grams
+    tables : Tables
+        Reference tables
+
+    Returns
+    -------
+    tuple
+        The mix, and the heat capacity of the empty bowl at 1.1 kg [J/K]
+    """
     weighed = [item for item in weigh_formula(formula, tables)[0] if item.mass_g > 0]
     mass_g = np.array([item.mass_g for item in weighed])
     setting = setting_of(formula, tables, float(mass_g.sum()))

@@ -70,6 +70,18 @@ def piece_mass(
 def tool_of(tables: Tables, tool_id: str) -> Tool:
     """Return a tool.
 
+    Parameters
+    ----------
+    tables : Tables
+        Reference tables
+    tool_id : str
+        Its id
+
+    Returns
+    -------
+    Tool
+        The tool
+
     Raises
     ------
     InputError
@@ -81,7 +93,23 @@ def tool_of(tables: Tables, tool_id: str) -> Tool:
 
 
 def packed_density(formula: Formula, tables: Tables, weighed: Sequence[Weighed], tool: Tool) -> float:
-    """Return the density of the dough as this tool packs it [g/mL].
+    """Return the density of the dough as this tool packs it.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula
+    tables : Tables
+        Reference tables
+    weighed : Sequence
+        Its lines in grams
+    tool : Tool
+        What gives the shape
+
+    Returns
+    -------
+    float
+        Bulk density [g/mL]
 
     Raises
     ------

@@ -113,7 +113,7 @@ function Readings({ batch }: { batch: Batch }) {
   const shown = (value: number | null) => (value === null ? "–" : figure(value));
   return (
     <table className="self-start text-body">
-      <caption className="text-left text-row italic text-soft">What the corrections did</caption>
+      <caption className="text-left text-row italic text-soft">What was planned, and what was made</caption>
       <thead>
         <tr className="text-right text-caption italic text-soft">
           <td />

@@ -3,7 +3,7 @@ import type { Batch, IngredientSummary, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { Bowl, type BowlLayer, bowlSentence } from "../../ui";
 
-const WET = new Set(["wave", "lens", "level", "brick", "double", "mist", "drop"]);
+export const WET = new Set(["wave", "lens", "level", "brick", "double", "mist", "drop"]);
 
 /** What is in the bowl so far, and what is pouring in: one hair is one gram. */
 export function BenchBowl({
@@ -55,7 +55,7 @@ export function BenchBowl({
         radius={250}
         depth={290}
         layers={layers}
-        saturation={dough?.saturation ?? null}
+        saturation={dough?.saturation || null}
         state={dough?.state ?? null}
         zones={zones}
         wanted={[dough?.wanted.saturation_low ?? null, dough?.wanted.saturation_high ?? null]}

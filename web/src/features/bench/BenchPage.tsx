@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   ApiError,
@@ -12,9 +12,10 @@ import {
   useReference,
   useRefreshBatch,
 } from "../../api";
+import { markOf } from "../../lib/grains";
 import { grams } from "../../lib/numbers";
 import { KettleMark, useNotice } from "../../ui";
-import { BenchBowl } from "./BenchBowl";
+import { BenchBowl, WET } from "./BenchBowl";
 import { DeviceDrawer } from "./DeviceDrawer";
 import {
   ConditionsStep,
@@ -30,8 +31,6 @@ import { SkipSheet } from "./SkipSheet";
 import type { StepProps } from "./step";
 import { useAwake, useStream } from "./useStream";
 import { WeighStep } from "./WeighStep";
-
-const WET_ROLES = new Set(["oil", "butter", "wax", "humectant", "emulsifier", "fragrance"]);
 
 /** The run sheet made live: one step at a time. */
 export function BenchPage() {
@@ -57,7 +56,10 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
   useAwake();
   const { state } = batch;
   const step = state.current === null ? null : (state.steps[state.current] ?? null);
+  const acting = useRef(false);
   const act = async (event: Happening) => {
+    if (acting.current) return false; // readings come faster than answers
+    acting.current = true;
     try {
       await happen.mutateAsync({ after: state.seq, event });
       return true;
@@ -65,6 +67,8 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
       // Somebody else was faster: what is on disk is shown, and nothing is kept twice.
       if (!(error instanceof ApiError && error.status === 409)) say(messageOf(error), { asks: true });
       return false;
+    } finally {
+      acting.current = false;
     }
   };
   const onBack = () => {
@@ -74,7 +78,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
   };
   const weighing = step?.kind === "weigh";
   const value = weighing && devices.scale && !devices.scale.fault ? Math.max(0, devices.scale.value ?? 0) : 0;
-  const role = step?.ingredient ? byId.get(step.ingredient)?.role : undefined;
+  const item = step?.ingredient ? byId.get(step.ingredient) : undefined;
   return (
     <div className="flex min-h-screen flex-col px-12">
       <Head batch={batch} />
@@ -113,7 +117,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
               reference={reference}
               pouring={value}
               missing={weighing ? Math.max(0, (step?.target_g ?? 0) - value) : 0}
-              wet={role !== undefined && WET_ROLES.has(role)}
+              wet={item !== undefined && WET.has(markOf(item))}
             />
           </div>
         </div>

@@ -43,9 +43,9 @@ export function BenchStrip({ value, target, tolerance }: Props) {
           {out && (
             <>
               <rect
-                x={Math.min(at, px(target))}
+                x={at < low ? at : high}
                 y={TOP}
-                width={Math.abs(px(target) - at)}
+                width={at < low ? low - at : Math.max(0, at - high)}
                 height={H}
                 fill="var(--ctint)"
               />

@@ -87,7 +87,7 @@ export function DoStep({ step, act, onBack, busy }: StepProps) {
 function Words({ text, caution }: { text: string; caution: string }) {
   return (
     <div>
-      <p className="text-[34px] leading-snug">{text}</p>
+      <p className="text-[28px] leading-snug">{text}</p>
       {caution && <p className="pt-3 text-[26px] font-semibold text-rosy">{caution}</p>}
     </div>
   );
@@ -130,9 +130,9 @@ export function RestStep(props: StepProps) {
   );
 }
 
-const TAKE_EVERY_S = 60;
+const TAKE_EVERY_S = 120;
 
-/** The thermometer against flash point and window; a reading is taken every minute by itself. */
+/** The thermometer against flash point and window; a reading is taken every two minutes by itself. */
 export function TemperatureStep(props: StepProps) {
   const { batch, step, devices, act, onBack, busy } = props;
   const reading = devices.thermometer;
@@ -251,13 +251,13 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
     return (
       <div className="flex flex-col gap-3">
         <p className="text-[26px]">Squeeze a handful, then let it drop from a hand's breadth.</p>
-        <ul className="grid grid-cols-3 gap-3" aria-label="How does it feel?">
+        <ul className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2" aria-label="How does it feel?">
           {(feels.data?.feels ?? []).map((feel) => (
             <li key={feel.state}>
               <button
                 type="button"
                 disabled={busy}
-                className="flex min-h-[132px] w-full flex-col border-t-2 border-ink bg-lit px-3 py-2 text-left"
+                className="flex h-full min-h-[180px] w-full flex-col border-t-2 border-ink bg-lit px-3 py-2 text-left"
                 onClick={async () => {
                   setAgain(false);
                   await act({ kind: "felt", state: feel.state });
@@ -265,7 +265,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
               >
                 <FeelTile state={feel.state} />
                 <span className="text-[22px] font-bold">{feel.state}</span>
-                <span className="text-[20px] leading-tight">{feel.squeeze}</span>
+                <span className="text-[20px] leading-[1.1]">{feel.squeeze}</span>
               </button>
             </li>
           ))}
@@ -369,7 +369,7 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
   return (
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />
-      <p className="text-[104px] font-medium leading-none">
+      <p className="text-[88px] font-medium leading-none">
         {done} <span className="text-[40px]">of {wanted} pieces</span>
       </p>
       <p className="text-[24px]" role="status">

@@ -20,18 +20,19 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   const [byHand, setByHand] = useState(false);
   const [ways, setWays] = useState<RescueOption[]>();
   const seen = useRef(0);
+  // What lies on the scale from the line before is not this line: it has to have been lighter first.
+  const armed = useRef(false);
   const say = useNotice();
 
   const keep = async (actual_g: number, source: "scale" | "hand") => {
-    const kept = await act({ kind: "weighed", step: step.key, actual_g, source });
-    // The next line begins at nothing; whoever changes the cup zeroes again.
-    if (kept && source === "scale") await zeroScale().catch(() => undefined);
+    await act({ kind: "weighed", step: step.key, actual_g, source });
   };
   const keepNow = useRef(keep);
   keepNow.current = keep;
   // biome-ignore lint/correctness/useExhaustiveDependencies: every reading counts, even one of the same value
   useEffect(() => {
-    seen.current = still && within ? seen.current + 1 : 0;
+    if (value !== null && value < target - tolerance) armed.current = true;
+    seen.current = armed.current && still && within ? seen.current + 1 : 0;
     if (seen.current < STILL_READINGS || value === null || busy) return;
     seen.current = 0;
     void keepNow.current(value, "scale");
@@ -48,14 +49,13 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   const onWay = async (way: RescueOption) => {
     setWays(undefined);
     if (value === null) return;
-    const happened = await act({
+    await act({
       kind: "rescued",
       step: step.key,
       actual_g: value,
       way: way.way as "keep",
       source: "scale",
     });
-    if (happened && way.way !== "take-out") await zeroScale().catch(() => undefined);
   };
 
   if (value === null || byHand)
@@ -90,7 +90,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
       <BenchStrip value={value} target={target} tolerance={tolerance} />
       <div className="flex items-baseline justify-between gap-6">
         <p className={`text-[52px] font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
-          {within ? "right" : figure(Math.abs(togo))}
+          {within ? "right" : Math.abs(togo).toFixed(1)}
           {!within && (
             <span className="pl-3 text-[30px] font-medium">{togo > 0 ? "g to go" : "g too much"}</span>
           )}

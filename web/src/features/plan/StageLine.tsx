@@ -30,7 +30,7 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
         ref={svg}
         role="img"
         aria-label={`${text}; ready ${moment(plan.schedule.ready_at)}.`}
-        viewBox={`0 0 ${WIDTH} 150`}
+        viewBox={`0 0 ${WIDTH} 154`}
         className="w-full"
       >
         <defs>
@@ -69,10 +69,20 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
               />
               <path d={`M${at} ${HIGH}V${index % 2 ? 132 : 112}`} stroke="var(--ink)" strokeWidth=".9" />
               <text x={at + 4} y={index % 2 ? 132 : 112} fontSize="13" fill="var(--ink)">
-                {index === 0 || day(stage.starts_at) !== day(stages[index - 1]?.starts_at ?? "")
-                  ? moment(stage.starts_at)
-                  : clock(stage.starts_at)}
+                {clock(stage.starts_at)}
               </text>
+              {(index === 0 || day(stage.starts_at) !== day(stages[index - 1]?.starts_at ?? "")) && (
+                <text
+                  x={Math.min(at + 4, WIDTH - 4)}
+                  y="148"
+                  fontSize="13"
+                  fontWeight="700"
+                  textAnchor={at > WIDTH - 110 ? "end" : "start"}
+                  fill="var(--ink)"
+                >
+                  {day(stage.starts_at)}
+                </text>
+              )}
               <text
                 x={at + 1}
                 y={index % 2 ? top - 22 : top - 6}
@@ -86,14 +96,7 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
           );
         })}
         <path d={`M0 ${HIGH}H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.4" />
-        <text
-          x={WIDTH}
-          y={index2y(stages.length)}
-          textAnchor="end"
-          fontSize="15"
-          fontWeight="700"
-          fill="var(--ink)"
-        >
+        <text x={WIDTH} y="16" textAnchor="end" fontSize="15" fontWeight="700" fill="var(--ink)">
           ready {moment(plan.schedule.ready_at)}
         </text>
       </svg>
@@ -118,13 +121,12 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
   );
 }
 
-const index2y = (count: number) => (count % 2 ? 132 : 146);
-const day = (iso: string) => (iso ? new Date(iso).toDateString() : "");
+const day = (iso: string) =>
+  iso ? new Date(iso).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" }) : "";
 const clock = (iso: string) =>
   new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
-export const moment = (iso: string) =>
-  `${new Date(iso).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" })}, ${clock(iso)}`;
+export const moment = (iso: string) => `${day(iso)}, ${clock(iso)}`;
 
 export function span(minutes: number): string {
   if (minutes < 90) return `${Math.round(minutes)} min`;

@@ -1,0 +1,195 @@
+"""Plans, batches and devices over HTTP: durable, refused in words, never changed once closed."""
+
+from __future__ import annotations
+
+import io
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+from sqlalchemy import text
+from sqlalchemy.exc import IntegrityError
+
+from rosy_kettle.store import Studio
+from tests.api.test_api import created, refusal
+
+Answer = dict[str, Any]
+
+
+def begun(client: FlaskClient, **ask: Any) -> Answer:
+    formula = created(client)
+    answer = client.post("/api/batches", json={"formula_id": formula["id"], "wishes": [{"pieces": 5}], **ask})
+    assert answer.status_code == 201, answer.text
+    result: Answer = answer.json
+    return result
+
+
+def happen(client: FlaskClient, batch: Answer, **event: Any) -> Answer:
+    answer = client.post(f"/api/batches/{batch['id']}/events", json={"after": batch["state"]["seq"], "event": event})
+    assert answer.status_code == 201, answer.text
+    result: Answer = answer.json
+    return result
+
+
+def in_hand(batch: Answer) -> Answer:
+    step: Answer = batch["state"]["steps"][batch["state"]["current"]]
+    return step
+
+
+def conditions(client: FlaskClient, batch: Answer) -> Answer:
+    return happen(client, batch, kind="conditions", step="conditions", room_c=20.0, humidity_pct=52.0, tap="soft")
+
+
+def test_a_plan_answers_with_order_times_and_sheet(client: FlaskClient) -> None:
+    formula = created(client)
+    ask = {"wishes": [{"pieces": 12, "tool": "disher-24"}], "capacity_g": 400.0, "humidity_pct": 65.0,
+           "ready_by": "2027-01-02T09:00:00Z"}  # fmt: skip
+    plan = client.post(f"/api/formulas/{formula['id']}/plans", json=ask).json
+    assert plan["order"]["pieces"][0]["pieces"] == 12
+    assert sum(plan["order"]["bowls_g"]) == pytest.approx(plan["order"]["batch_g"])
+    assert plan["run_sheet"]["batch_g"] == pytest.approx(plan["order"]["bowls_g"][0])
+    assert plan["schedule"]["stages"][0]["id"] == "prepare"
+
+
+@pytest.mark.parametrize("ask", [
+    {"wishes": []}, {"wishes": [{"pieces": 0}]}, {"wishes": [{"pieces": 3, "tool": "spoon"}]}, {"wishes": [{"pieces": "three"}]},
+    {"wishes": [{"pieces": 3}], "humidity_pct": 140.0}, {"wishes": [{"pieces": 3}], "ready_by": "Saturday"},
+    {"wishes": [{"pieces": 3}], "mass_g": -4.0},
+])  # fmt: skip
+def test_a_plan_that_cannot_be_meant_is_refused_in_one_sentence(client: FlaskClient, ask: Answer) -> None:
+    formula = created(client)
+    assert refusal(client.post(f"/api/formulas/{formula['id']}/plans", json=ask), 422, "invalid_input").count(". ") == 0
+
+
+def test_beginning_a_batch_freezes_its_version(client: FlaskClient) -> None:
+    batch = begun(client)
+    formula = client.get(f"/api/formulas/{batch['formula_id']}").json
+    assert formula["versions"][0]["frozen_at"] is not None
+    changed = formula["formula"] | {"name": "Other"}
+    saved = client.put(f"/api/formulas/{formula['id']}", json={"revision": formula["revision"], "formula": changed}).json
+    assert saved["version"] == 2
+    again = client.get(f"/api/batches/{batch['id']}").json
+    assert (again["version"], again["name"]) == (1, "Scoop")
+
+
+def test_what_happened_is_there_and_the_second_asker_hears_of_it(client: FlaskClient) -> None:
+    batch = begun(client)
+    after = conditions(client, batch)
+    assert after["state"]["conditions"]["humidity_pct"] == 52.0
+    late = client.post(f"/api/batches/{batch['id']}/events", json={
+        "after": 0, "event": {"kind": "weighed", "step": in_hand(after)["key"], "actual_g": 5.0}})  # fmt: skip
+    assert refusal(late, 409, "conflict") == "The batch has moved on; look again."
+    step = in_hand(after)
+    weighed = happen(client, after, kind="weighed", step=step["key"], actual_g=step["target_g"] + 0.2, source="scale")
+    assert weighed["state"]["weighings"][0]["within"] is True
+    assert weighed["events"][-1]["text"].endswith("by scale.")
+    assert client.get(f"/api/batches/{batch['id']}").json == weighed
+
+
+@pytest.mark.parametrize("event", [
+    {"kind": "danced"}, {"kind": "weighed", "step": "conditions", "actual_g": -1.0}, {"kind": "weighed", "step": "x", "actual_g": "5"},
+    {"kind": "felt", "state": "lovely" * 10}, {"kind": "corrected", "ingredient": "stardust", "mass_g": 3.0}, {"kind": "done"},
+    {"kind": "done", "step": "weigh-0"}, {"kind": "pieces", "count": 5000}, {"kind": "conditions", "step": "conditions", "room_c": 900.0},
+])  # fmt: skip
+def test_nonsense_is_refused_and_nothing_happens(client: FlaskClient, event: Answer) -> None:
+    batch = begun(client)
+    answer = client.post(f"/api/batches/{batch['id']}/events", json={"after": 0, "event": event})
+    assert answer.status_code in {409, 422}
+    assert "Traceback" not in answer.text
+    assert client.get(f"/api/batches/{batch['id']}").json["state"]["seq"] == 0
+
+
+def test_a_way_out_is_chosen_recorded_and_changes_what_is_to_come(client: FlaskClient) -> None:
+    batch = conditions(client, begun(client))
+    step = in_hand(batch)
+    over = step["target_g"] * 1.1
+    ways = client.get(f"/api/batches/{batch['id']}/ways-out?actual_g={over}").json["ways"]
+    scaled = next(way for way in ways if way["way"] == "scale-up")
+    moved = happen(client, batch, kind="rescued", step=step["key"], actual_g=over, way="scale-up")
+    assert [event["kind"] for event in moved["events"]] == ["conditions", "rescued", "weighed"]
+    assert in_hand(moved)["target_g"] == pytest.approx(scaled["targets"][str(in_hand(moved)["position"])])
+    assert moved["now"]["mass_g"] == pytest.approx(scaled["batch_g"])
+
+
+def test_a_closed_record_stays_as_it_is_also_below_the_application(client: FlaskClient, studio: Studio) -> None:
+    client.put("/api/ingredients/baking-soda/stock", json={"on_hand_g": 1000.0})
+    batch = conditions(client, begun(client))
+    step = in_hand(batch)
+    batch = happen(client, batch, kind="weighed", step=step["key"], actual_g=step["target_g"])
+    closed = happen(client, batch, kind="closed")
+    assert closed["closed_at"] is not None
+    answer = client.post(
+        f"/api/batches/{batch['id']}/events", json={"after": closed["state"]["seq"], "event": {"kind": "note", "text": "x"}}
+    )
+    assert "closed" in refusal(answer, 409, "conflict")
+    amended = happen(client, closed, kind="amended", text="a crack after two days")
+    assert amended["state"]["amendments"][0][1] == "a crack after two days"
+    left = client.get("/api/ingredients/baking-soda").json["on_hand_g"]
+    assert left == pytest.approx(1000.0 - step["target_g"])
+    for statement in ("UPDATE batch_events SET kind='note'", "DELETE FROM batch_events"):
+        with studio.engine.connect() as connection, pytest.raises(IntegrityError, match="never changed"):
+            connection.execute(text(statement))
+
+
+def test_the_record_leaves_as_json_and_pdf_and_the_sheet_too(client: FlaskClient) -> None:
+    batch = conditions(client, begun(client))
+    record = client.get(f"/api/batches/{batch['id']}/record.json")
+    assert json.loads(record.data) == batch
+    assert "attachment" in record.headers["Content-Disposition"]
+    for address in (
+        f"/api/batches/{batch['id']}/record.pdf",
+        f"/api/formulas/{batch['formula_id']}/run-sheet.pdf?batch_g=600&pieces=10&piece_mass_g=57",
+    ):
+        paper = client.get(address)
+        assert paper.status_code == 200
+        assert paper.data.startswith(b"%PDF-1.")
+        assert paper.mimetype == "application/pdf"
+
+
+def test_a_photo_is_kept_small_and_a_shopping_list_is_no_photo(client: FlaskClient, tmp_path: Path) -> None:
+    batch = begun(client)
+    buffer = io.BytesIO()
+    Image.new("RGB", (3000, 2000), (200, 120, 120)).save(buffer, "PNG")
+    sent = client.post(
+        f"/api/batches/{batch['id']}/photos?after=0", data={"photo": (io.BytesIO(buffer.getvalue()), "tray.png")}
+    )  # fmt: skip
+    assert sent.status_code == 201, sent.text
+    name = sent.json["state"]["photos"][0]
+    kept = client.get(f"/api/batches/{batch['id']}/photos/{name}")
+    with Image.open(io.BytesIO(kept.data)) as image:
+        assert image.size == (1280, 853)
+    kept.close()
+    assert (tmp_path / "photos" / name).exists()
+    listed = client.post(f"/api/batches/{batch['id']}/photos?after=1", data={"photo": (io.BytesIO(b"soda, acid"), "list.jpg")})
+    assert "no photo" in refusal(listed, 422, "invalid_input")
+    assert client.get(f"/api/batches/{batch['id']}/photos/../studio.sqlite3").status_code in {404, 422}
+
+
+def test_the_drawer_moves_the_devices(client: FlaskClient) -> None:
+    def reading(name: str) -> Answer:
+        return next(each for each in client.get("/api/devices").json["readings"] if each["device"] == name)
+
+    client.post("/api/devices/drawer", json={"act": "temperature", "device": "thermometer", "value": 55.0})
+    assert reading("thermometer")["value"] > 45
+    client.post("/api/devices/drawer", json={"act": "unplug", "device": "hygrometer"})
+    assert reading("hygrometer") | {"at_ms": 0} == {
+        "device": "hygrometer", "value": None, "unit": "% RH", "stable": False, "fault": "unplugged", "at_ms": 0,
+    }  # fmt: skip
+    client.post("/api/devices/drawer", json={"act": "plug", "device": "hygrometer"})
+    assert reading("hygrometer")["value"] is not None
+    assert client.post("/api/devices/drawer", json={"act": "juggle"}).status_code == 422
+    assert client.post("/api/devices/scale/zero").status_code == 200
+
+
+def test_all_batches_are_listed_with_what_became_of_them(client: FlaskClient) -> None:
+    batch = begun(client)
+    batch = happen(client, batch, kind="note", text="wet day")
+    happen(client, batch, kind="outcome", pieces_good=4, pieces_spoiled=1, foam_height_cm=6.0, remarks="slow but creamy")
+    listed = client.get("/api/batches").json["batches"]
+    assert listed[0]["pieces_good"] == 4
+    assert "wet day" in listed[0]["remarks"]
+    assert "creamy" in listed[0]["remarks"]
+    assert refusal(client.get("/api/batches/99"), 404, "not_found") == "There is no batch 99."

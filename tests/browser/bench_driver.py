@@ -1,0 +1,94 @@
+"""Hands at the bench: pour into the simulated scale, heat, press what is to be pressed."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Server
+
+Answer = dict[str, Any]
+PATIENCE_S = 15.0
+
+
+class BenchDriver:
+    """Drives one batch through the interface; the devices are moved as a user of the drawer would."""
+
+    def __init__(self, page: Page, server: Server) -> None:
+        self.page, self.server = page, server
+        self.batch_id = 0
+
+    def begin(self, method: str, **ask: Any) -> Answer:
+        formulas = self.page.request.get(f"{self.server.address}/api/formulas").json()["formulas"]
+        formula = next(each for each in formulas if each["method"] == method)
+        wish = {"formula_id": formula["id"], "wishes": [{"pieces": 6}], "capacity_g": 4000.0} | ask
+        answer = self.page.request.post(f"{self.server.address}/api/batches", data=wish)
+        assert answer.ok, answer.text()
+        batch: Answer = answer.json()
+        self.batch_id = batch["id"]
+        self.page.goto(f"{self.server.address}/bench/{self.batch_id}")
+        return batch
+
+    def batch(self) -> Answer:
+        found: Answer = self.page.request.get(f"{self.server.address}/api/batches/{self.batch_id}").json()
+        return found
+
+    def step(self) -> Answer | None:
+        state = self.batch()["state"]
+        found: Answer | None = None if state["current"] is None else state["steps"][state["current"]]
+        return found
+
+    def drawer(self, act: str, **how: Any) -> None:
+        assert self.page.request.post(f"{self.server.address}/api/devices/drawer", data={"act": act, **how}).ok
+
+    def press(self, name: str) -> None:
+        self.page.get_by_role("button", name=name, exact=True).click()
+
+    def shown(self, step: Answer) -> None:
+        expect(self.page.get_by_role("heading", level=1)).to_have_text(step["title"])
+
+    def moved_from(self, step: Answer) -> None:
+        """Wait until what is shown is the step after."""
+        end = time.monotonic() + PATIENCE_S
+        while (after := self.step()) is not None and after["key"] == step["key"]:
+            assert time.monotonic() < end, f"still at {step['title']}"
+            self.page.wait_for_timeout(60)
+        expect(self.page.get_by_role("heading", level=1)).to_have_text("On the paper" if after is None else after["title"])
+
+    def weigh(self, step: Answer, off_g: float = 0.0) -> None:
+        """Pour what is asked; the bench takes it by itself."""
+        self.drawer("pour", value=step["target_g"] + off_g)
+        self.moved_from(step)
+
+    def do(self, step: Answer) -> None:
+        """Do whatever the step in hand asks, the usual way."""
+        self.shown(step)
+        kind = step["kind"]
+        if kind == "weigh":
+            return self.weigh(step)
+        if kind == "conditions":
+            self.press("That is the air")
+        elif kind == "temperature":
+            low, high = step["low_c"] or 25.0, step["high_c"]
+            self.drawer("temperature", value=(low + min(high, low + 8)) / 2)
+            expect(self.page.get_by_role("status")).to_contain_text("right")
+            self.press("Go on")
+        elif kind == "rest":
+            self.page.get_by_role("button", name="Start").click()
+            expect(self.page.get_by_role("timer")).to_be_visible()
+            self.page.get_by_role("button", name="Go on", exact=True).click(timeout=15_000)
+        elif kind == "feel":
+            wanted = self.batch()["now"]["dough"] or self.batch()["now"]["portions"][0]["dough"]
+            self.page.get_by_role("button", name=wanted["wanted"]["states"][0]).click()
+            self.press("As meant: go on")
+        elif kind == "shape":
+            while self.batch()["state"]["pieces_done"] < (step["pieces"] or 0):
+                before = self.batch()["state"]["pieces_done"]
+                self.press("+ 6")
+                expect(self.page.get_by_text(f"{before + 6} of")).to_be_visible()
+            self.press("All shaped")
+        else:
+            self.press("Done")
+        return self.moved_from(step)
