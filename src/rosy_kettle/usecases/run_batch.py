@@ -184,18 +184,18 @@ def ways_out(session: Session, batch_id: int, actual_g: float) -> tuple[RescueOp
     return _options(session, open_bench(session, batch_id), actual_g)
 
 
-def _options(session: Session, bench: Bench, actual_g: float) -> tuple[RescueOption, ...]:
+def _options(session: Session, bench: Bench, actual_g: float, only: str | None = None) -> tuple[RescueOption, ...]:
     step = bench.state.step
     if step is None or step.kind != "weigh":
         raise InputError("The step in hand has nothing to weigh.", quantity="step")
     capacity = bench.row.plan.get("capacity_g")
     return rescue_options(
-        bench.planned, bench.tables, bench.state, step, actual_g, _targets(session, bench), capacity, list_stock(session)
+        bench.planned, bench.tables, bench.state, step, actual_g, _targets(session, bench), capacity, list_stock(session), only
     )
 
 
 def _rescue(session: Session, bench: Bench, after: int, data: dict[str, Any]) -> None:
-    chosen = next((way for way in _options(session, bench, data["actual_g"]) if way.way == data["way"]), None)
+    chosen = next(iter(_options(session, bench, data["actual_g"], data["way"])), None)
     if chosen is None or chosen.why_not:
         reason = "is not offered" if chosen is None else f"is not possible: {chosen.why_not}"
         raise InputError(f'"{data["way"][:20]}" {reason}.', quantity="way")

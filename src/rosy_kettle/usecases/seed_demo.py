@@ -9,11 +9,13 @@ from pathlib import Path
 
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
+from rosy_kettle.store.batches import set_stock
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
 from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.save_formula import store_new_formula
+from rosy_kettle.usecases.seed_batches import seed_batches
 from rosy_kettle.usecases.studio_tables import studio_tables
 
 __all__ = ["reset_demo", "seed_demo"]
@@ -37,6 +39,10 @@ def seed_demo(studio: Studio) -> bool:
         tables = studio_tables(session)
         for formula in reversed(data["formulas"]):
             store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
+        for ingredient_id, grams in data["on_hand_g"].items():
+            set_stock(session, ingredient_id, grams)
+        session.flush()
+        seed_batches(session)
     return True
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from rosy_kettle.core.balance import BalanceProblem, Target, balance
@@ -34,7 +34,7 @@ class RescueOption:
 
 def rescue_options(
     formula: Formula, tables: Tables, state: BenchState, step: BenchStep, actual_g: float, targets: Sequence[Target],
-    capacity_g: float | None, on_hand_g: Mapping[str, float],
+    capacity_g: float | None, on_hand_g: Mapping[str, float], only: str | None = None,
 ) -> tuple[RescueOption, ...]:  # fmt: skip
     """Return the ways out of pouring too much of one line.
 
@@ -56,6 +56,8 @@ def rescue_options(
         What the bowl holds [g]
     on_hand_g : Mapping
         What is in the Pantry by ingredient [g]
+    only : str or None
+        One way alone; None looks at all
 
     Returns
     -------
@@ -71,17 +73,18 @@ def rescue_options(
         other.position for other, status in zip(state.steps, state.status, strict=True)
         if other.position is not None and other.position != step.position and status == "open"
     ]  # fmt: skip
-    over = actual_g - step.target_g
-    out = RescueOption(
-        "take-out", f"Take {over:.1f} g out again, with a dry spoon, and weigh on.", "", {}, sum(planned.values()), (),
-    )  # fmt: skip
-    return (
-        out,
-        _scale_up(before, tables, kept, waiting, actual_g / step.target_g, capacity_g, on_hand_g, formula),
-        _rebalance(formula, before, tables, state, step, kept, waiting, targets),
-        RescueOption("keep", "Keep it as it is and change nothing else.", "", {}, sum(kept.values()),
-                     effects_of(before, with_masses_at(formula, kept), tables)),
-    )  # fmt: skip
+    over, factor = actual_g - step.target_g, actual_g / step.target_g
+    out = f"Take {over:.1f} g out again, with a dry spoon, and weigh on."
+    ways: dict[str, Callable[[], RescueOption]] = {
+        "take-out": lambda: RescueOption("take-out", out, "", {}, sum(planned.values()), ()),
+        "scale-up": lambda: _scale_up(before, tables, kept, waiting, factor, capacity_g, on_hand_g, formula),
+        "rebalance": lambda: _rebalance(formula, before, tables, state, step, kept, waiting, targets),
+        "keep": lambda: RescueOption(
+            "keep", "Keep it as it is and change nothing else.", "", {}, sum(kept.values()),
+            effects_of(before, with_masses_at(formula, kept), tables),
+        ),
+    }  # fmt: skip
+    return tuple(way() for name, way in ways.items() if only in {None, name})
 
 
 def _scale_up(

@@ -105,7 +105,10 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     whole = evaluate(formula, tables)
     dough = whole.dough or (whole.portions[0].dough if whole.portions else None)
     flash_c = _flash_point(formula, tables)
-    steps += [_step(number, step, formula, sheet, flash_c) for number, step in enumerate(sheet.steps)]
+    made = [_step(number, step, formula, sheet, flash_c) for number, step in enumerate(sheet.steps)]
+    # Where shaping takes several steps, pieces are counted at the last.
+    last = max((index for index, step in enumerate(made) if step.kind == "shape"), default=-1)
+    steps += [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]
     return tuple(_with_window(steps, formula, tables, dough))
 
 

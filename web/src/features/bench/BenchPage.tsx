@@ -140,12 +140,9 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
 function Head({ batch }: { batch: Batch }) {
   return (
     <header className="flex min-h-14 items-center justify-between">
-      <Link
-        to="/"
-        className="flex min-h-12 items-center gap-3 text-[20px] font-semibold"
-        aria-label="Rosy Kettle, all formulas"
-      >
+      <Link to="/" className="flex min-h-12 items-center gap-3 text-[20px] font-semibold">
         <KettleMark />
+        <span className="sr-only">All formulas; this is </span>
         {batch.name}, version {batch.version}
       </Link>
       <nav aria-label="Places of work" className="flex gap-6 text-[20px]">

@@ -53,7 +53,7 @@ export function Needs({ plan }: { plan: BatchPlan }) {
               <td className="text-right">
                 <input
                   aria-label={`On hand of ${need.name} in grams`}
-                  className="written w-20 text-right"
+                  className="written min-h-6 w-20 text-right"
                   inputMode="decimal"
                   placeholder="not known"
                   defaultValue={need.on_hand_g === null ? "" : grams(need.on_hand_g).replace(/\u202f/g, "")}

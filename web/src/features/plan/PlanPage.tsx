@@ -100,7 +100,7 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
         {plan && !error && (
           <p className="text-body">
             <a
-              className="border-b border-ink"
+              className="inline-block min-h-7 border-b border-ink"
               download
               href={`/api/formulas/${id}/run-sheet.pdf?batch_g=${plan.run_sheet.batch_g}&pieces=${plan.run_sheet.pieces}&piece_mass_g=${plan.run_sheet.piece_mass_g}`}
             >
@@ -132,14 +132,14 @@ function Settings({ draft, change }: { draft: PlanDraft; change: (patch: Partial
       <p className="flex gap-6 text-body">
         <button
           type="button"
-          className="border-b border-ink"
+          className="min-h-7 border-b border-ink"
           onClick={() => change({ wishes: [...draft.wishes, newWish()] })}
         >
           And another tool
         </button>
         <button
           type="button"
-          className="border-b border-ink"
+          className="min-h-7 border-b border-ink"
           onClick={() => change({ by: draft.by === "mass" ? "pieces" : "mass" })}
         >
           {draft.by === "mass" ? "Count pieces instead" : "Give the mass instead"}

@@ -104,7 +104,7 @@ export function WishRow({ wish, index, counted, tools, onChange, onRemove }: Pro
         </>
       )}
       {onRemove && (
-        <button type="button" className="ml-4 border-b border-ink text-caption" onClick={onRemove}>
+        <button type="button" className="ml-4 min-h-7 border-b border-ink text-caption" onClick={onRemove}>
           Take out
         </button>
       )}
