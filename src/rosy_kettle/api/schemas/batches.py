@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.api.schemas.common import Described, Request, Response
 from rosy_kettle.core.bench import BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
@@ -52,7 +52,7 @@ class PlanSave(Request):
     utc_offset_min: Annotated[int, Field(ge=-900, le=900)] = 0
 
 
-class PlanAnswer(RootModel[BatchPlan]):
+class PlanAnswer(Described, RootModel[BatchPlan]):
     """The plan."""
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, RootModel
 
-from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.api.schemas.common import Described, Request, Response
 from rosy_kettle.core.balance import BalanceResult
 from rosy_kettle.core.balance.substitute import Substitute
 from rosy_kettle.core.charts import Charts
@@ -63,7 +63,7 @@ class BalanceAsk(Request):
     bounds_g: dict[Path, tuple[Figure, Figure]] = {}
 
 
-class BalanceAnswer(RootModel[BalanceResult]):
+class BalanceAnswer(Described, RootModel[BalanceResult]):
     """Lines before and after, readings before and after, conflicts, marginals."""
 
 
@@ -101,5 +101,5 @@ class ChartsAsk(Request):
     portion: Annotated[int, Field(ge=0, le=100)] = 0
 
 
-class ChartsAnswer(RootModel[Charts]):
+class ChartsAnswer(Described, RootModel[Charts]):
     """Curves as figures."""

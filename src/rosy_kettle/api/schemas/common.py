@@ -2,20 +2,36 @@
 
 from __future__ import annotations
 
+from copy import deepcopy
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-__all__ = ["ErrorAnswer", "Request", "Response"]
+__all__ = ["Described", "ErrorAnswer", "Request", "Response"]
 
 
-class Request(BaseModel):
+_DESCRIPTIONS: dict[tuple[type, str], dict[str, Any]] = {}
+
+
+class Described:
+    """A model that is described once: the web package asks at every route, and for queries at every request."""
+
+    @classmethod
+    def model_json_schema(cls, *arguments: Any, **options: Any) -> dict[str, Any]:
+        """Return pydantic's description, a copy where the web package may work on it."""
+        key = (cls, repr((arguments, options)))
+        if key not in _DESCRIPTIONS:
+            _DESCRIPTIONS[key] = super().model_json_schema(*arguments, **options)  # type: ignore[misc]
+        return deepcopy(_DESCRIPTIONS[key]) if options else _DESCRIPTIONS[key]
+
+
+class Request(Described, BaseModel):
     """A request body: types as sent, nothing coerced, unknown keys ignored."""
 
     model_config = ConfigDict(strict=True, extra="ignore")
 
 
-class Response(BaseModel):
+class Response(Described, BaseModel):
     """A response body: every field is present."""
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=True)

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.api.schemas.common import Described, Request, Response
 from rosy_kettle.core.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
 from rosy_kettle.usecases.list_formulas import FormulaGlance
@@ -56,7 +56,7 @@ class Branch(Request):
     name: Annotated[str, Field(min_length=1, max_length=200)]
 
 
-class ComparisonAnswer(RootModel[Comparison]):
+class ComparisonAnswer(Described, RootModel[Comparison]):
     """Lines and readings side by side, with causes."""
 
 
