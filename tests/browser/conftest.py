@@ -16,6 +16,10 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
 
+from rosy_kettle.store import open_studio
+from rosy_kettle.store.session import FILE_NAME
+from rosy_kettle.usecases.seed_demo import seed_demo
+
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 QUIET = [
@@ -56,8 +60,19 @@ def start(folder: Path, port: int = 0, *options: str) -> tuple[subprocess.Popen[
     return process, match[0], int(match[1])
 
 
+@pytest.fixture(scope="session")
+def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo studio, put in once; every server starts on a copy of its own."""
+    folder = tmp_path_factory.mktemp("seeded")
+    studio = open_studio(folder)
+    seed_demo(studio)
+    studio.close()
+    return folder / FILE_NAME
+
+
 @pytest.fixture
-def server(tmp_path: Path) -> Iterator[Server]:
+def server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
+    shutil.copy(seeded, tmp_path)
     served = Server(tmp_path, *start(tmp_path))
     yield served
     served.kill()
@@ -67,17 +82,19 @@ FAST = ("--clock-rate", "120")
 
 
 @pytest.fixture
-def fast_server(tmp_path: Path) -> Iterator[Server]:
+def fast_server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
     """A studio whose bench clock runs two hours a minute."""
+    shutil.copy(seeded, tmp_path)
     served = Server(tmp_path, *start(tmp_path, 0, *FAST), FAST)
     yield served
     served.kill()
 
 
 @pytest.fixture(scope="session")
-def shared_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+def shared_server(tmp_path_factory: pytest.TempPathFactory, seeded: Path) -> Iterator[Server]:
     """One studio for tests that only look."""
     folder = tmp_path_factory.mktemp("studio")
+    shutil.copy(seeded, folder)
     served = Server(folder, *start(folder))
     yield served
     served.kill()

@@ -141,6 +141,8 @@ def test_too_late_is_said_plainly(tables: Tables) -> None:
 def test_air_that_dries_nothing_promises_nothing(tables: Tables) -> None:
     plan = make_schedule(scoop(), tables, planned(scoop(), tables, Wish(12)), Room(21.0, 88.0), NOON)
     assert any("does not dry" in sentence and "too damp" in sentence for sentence in plan.conflicts)
+    assert plan.promised is False
+    assert make_schedule(scoop(), tables, planned(scoop(), tables, Wish(12)), ROOM, NOON).promised is True
 
 
 def test_hands_at_night_are_named_by_the_makers_own_clock(tables: Tables) -> None:

@@ -13,7 +13,7 @@ from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 
 PAGES = Path(__file__).parent.parent.parent / "docs" / "science"
-METHOD_PAGES = {"overview", "checks", "why", "balance"}  # they describe methods, and are tested where the methods are
+METHOD_PAGES = {"overview", "checks", "why", "balance", "bench"}  # they describe methods, and are tested where the methods are
 BLOCK = re.compile(r"<!-- worked example -->.*?```json\n(.*?)\n```", re.DOTALL)
 
 

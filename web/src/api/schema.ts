@@ -3695,6 +3695,8 @@ export interface components {
              * Format: date-time
              */
             latest_ready_at: string;
+            /** Promised */
+            promised: boolean;
             /**
              * Ready At
              * Format: date-time

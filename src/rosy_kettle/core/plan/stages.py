@@ -29,6 +29,7 @@ DECORATE_MIN, UNMOULD_MIN, PACK_MIN = 0.3, 0.3, 0.75  # a piece [min]
 MOULDED = frozenset({"ball-mould", "mould", "cavity"})
 MELTED = frozenset({"butter", "wax"})
 DECORATED = frozenset({"decoration"})
+NO_DRYING = "It does not dry"
 NIGHT_FROM, NIGHT_TO = 22, 6  # hands are not at the bench [h, local]
 LEAST_SET_H = {"pre-dried-surfactant": 24.0}
 """Hours in the mould whatever the model says [h]: taken out too early it foams out of shape; common practice."""
@@ -58,6 +59,8 @@ class Schedule:
     ready_at: datetime
     latest_ready_at: datetime
     """Ready even if drying takes as long as it may."""
+    promised: bool
+    """False where it does not dry: then no time it is ready at can be said."""
     conflicts: tuple[str, ...]
 
 
@@ -131,7 +134,8 @@ def make_schedule(
     night = [s.name.lower() for s in stages if s.hands and _at_night(s, utc_offset_min)]
     if night:
         conflicts.append(f"At night: {', '.join(night)}.")
-    return Schedule(tuple(stages), begin, at, begin + longest, tuple(conflicts))
+    promised = not any(sentence.startswith(NO_DRYING) for sentence in conflicts)
+    return Schedule(tuple(stages), begin, at, begin + longest, promised, tuple(conflicts))
 
 
 def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[list[_Span], list[str]]:
@@ -156,7 +160,7 @@ def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[
     if cool is not None:
         wait, conflict = cool
         if wait > 0:
-            spans.append(_wait("cool", "Cool to the window", wait, "from the mixing temperature to the working window"))
+            spans.append(_wait("cool", "Cool", wait, "from the mixing temperature to the working window"))
         conflicts += [conflict] if conflict else []
     elif method.kneaded:
         spans.append(_wait("rest", "Rest", REST_MIN, "the powders drink"))
@@ -184,7 +188,7 @@ def _drying(formula: Formula, tables: Tables, room: Room, least_h: float) -> tup
     air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if found.hours is None or found.high_hours is None:
         reason = found.reason or "the drying time is not known"
-        return _wait("dry", "Dry or set", 0.0, reason), f"It does not dry in {air}: {reason}. No time can be promised."
+        return _wait("dry", "Dry or set", 0.0, reason), f"{NO_DRYING} in {air}: {reason}. No time can be promised."
     hours, most = max(least_h, found.hours), max(least_h, found.high_hours)
     why = f"likely {hours:.0f} h, at most {most:.0f} h in {air}"
     return _wait("dry", "Dry or set", 60 * hours, why, 60 * (most - hours)), ""

@@ -3,10 +3,12 @@ import { Link, useNavigate, useParams } from "react-router";
 import {
   ApiError,
   type Batch,
+  getFormula,
   type Happening,
   type IngredientSummary,
   messageOf,
   photoAddress,
+  putFormula,
   sendPhoto,
   useBatch,
   useCreateFormula,
@@ -233,6 +235,16 @@ function Foot({ batch, act }: { batch: Batch; act: (event: Happening) => Promise
       say(messageOf(error), { asks: true });
     }
   };
+  const onNext = async () => {
+    try {
+      const formula = await getFormula(batch.formula_id);
+      const made = { ...batch.made, room: batch.planned.room, name: formula.formula.name };
+      await putFormula(batch.formula_id, formula.revision, made);
+      await navigate(`/formulas/${batch.formula_id}`);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
   return (
     <div className="no-print flex flex-wrap items-end gap-6 pt-8">
       <form
@@ -253,6 +265,7 @@ function Foot({ batch, act }: { batch: Batch; act: (event: Happening) => Promise
         </label>
         <Button type="submit">{batch.closed_at ? "Amend" : "Note it"}</Button>
       </form>
+      <Button onClick={() => void onNext()}>Make it the next version</Button>
       <Button onClick={() => void onMade()}>Begin a formula from it, as made</Button>
       <Button onClick={() => window.print()}>Print the record</Button>
       {!batch.closed_at &&

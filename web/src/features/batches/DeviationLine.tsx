@@ -6,7 +6,7 @@ const WIDTH = 1180;
 const ROW = 24;
 const LEFT = 220;
 const LANE = 210; // half width of the lane: one tolerance [px]
-const REACH = 2.1; // tolerances either way that fit the paper
+const REACH = 1.7; // tolerances either way that fit the paper
 
 /** How near every weighing came: the lane is its tolerance, the front what was weighed. */
 export function DeviationLine({

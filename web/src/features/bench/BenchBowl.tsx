@@ -3,6 +3,8 @@ import type { Batch, IngredientSummary, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { Bowl, type BowlLayer, bowlSentence } from "../../ui";
 
+const MOST_HAIRS = 100;
+
 export const WET = new Set(["wave", "lens", "level", "brick", "double", "mist", "drop"]);
 
 /** What is in the bowl so far, and what is pouring in: one hair is one gram. */
@@ -39,8 +41,11 @@ export function BenchBowl({
     () => reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from })),
     [reference],
   );
-  const hairs = Math.min(90, Math.round(pouring));
-  const coming = Math.min(40, Math.round(missing));
+  // Hairs are cut off evenly where a line is heavier than the drawing can hold.
+  const share = Math.min(1, MOST_HAIRS / Math.max(1, pouring + missing));
+  const hairs = Math.round(pouring * share);
+  const coming = Math.round(missing * share);
+  const pitch = Math.min(1.5, 110 / Math.max(1, hairs + coming));
   return (
     <svg
       viewBox="0 0 560 520"
@@ -65,7 +70,7 @@ export function BenchBowl({
             <path
               // biome-ignore lint/suspicious/noArrayIndexKey: hairs have no other name
               key={index}
-              d={`M0 ${120 - index * 1.5}Q120 ${100 - index * 1.6} ${150 + index * 1.2} 300`}
+              d={`M0 ${128 - index * pitch}Q120 ${112 - index * pitch} ${150 + index * 1.1} 262`}
               stroke={index < hairs ? (wet ? "var(--vline)" : "var(--ink)") : "var(--rosy)"}
               strokeDasharray={index < hairs ? undefined : "5 4"}
             />

@@ -19,6 +19,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   const over = value !== null && value - target > tolerance;
   const [byHand, setByHand] = useState(false);
   const [ways, setWays] = useState<RescueOption[]>();
+  const [reckoning, setReckoning] = useState(false);
   const seen = useRef(0);
   // What lies on the scale from the line before is not this line: it has to have been lighter first.
   const armed = useRef(false);
@@ -40,10 +41,13 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
 
   const askWays = async () => {
     if (value === null) return;
+    setReckoning(true);
     try {
       setWays(await findWaysOut(batch.id, value));
     } catch (error) {
       say(messageOf(error), { asks: true });
+    } finally {
+      setReckoning(false);
     }
   };
   const onWay = async (way: RescueOption) => {
@@ -106,8 +110,8 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
           </Press>
           <Press onClick={() => void zeroScale()}>Zero scale</Press>
           {over ? (
-            <Press next onClick={() => void askWays()} disabled={busy}>
-              What now?
+            <Press next onClick={() => void askWays()} disabled={busy || reckoning}>
+              {reckoning ? "Reckoning…" : "What now?"}
             </Press>
           ) : within ? (
             <Press next onClick={() => void keep(value, "scale")} disabled={busy}>

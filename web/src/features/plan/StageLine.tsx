@@ -29,7 +29,7 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
       <svg
         ref={svg}
         role="img"
-        aria-label={`${text}; ready ${moment(plan.schedule.ready_at)}.`}
+        aria-label={`${text}; ${plan.schedule.promised ? `ready ${moment(plan.schedule.ready_at)}` : "when it is ready, nobody can say"}.`}
         viewBox={`0 0 ${WIDTH} 154`}
         className="w-full"
       >
@@ -97,7 +97,9 @@ export function StageLine({ plan }: { plan: BatchPlan }) {
         })}
         <path d={`M0 ${HIGH}H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.4" />
         <text x={WIDTH} y="16" textAnchor="end" fontSize="15" fontWeight="700" fill="var(--ink)">
-          ready {moment(plan.schedule.ready_at)}
+          {plan.schedule.promised
+            ? `ready ${moment(plan.schedule.ready_at)}`
+            : "when it is ready, nobody can say"}
         </text>
       </svg>
       <figcaption className="flex justify-between text-caption text-soft">

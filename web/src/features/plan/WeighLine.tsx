@@ -21,7 +21,7 @@ export function WeighLine({ sheet }: { sheet: RunSheet }) {
     .join(", then ");
   return (
     <figure className="pt-3">
-      <svg ref={svg} role="img" aria-label={`Weigh ${words}.`} viewBox={`0 0 ${WIDTH} 58`} className="w-full">
+      <svg ref={svg} role="img" aria-label={`Weigh ${words}.`} viewBox={`0 0 ${WIDTH} 62`} className="w-full">
         {segments.map(({ group, x, width }, index) => (
           <g key={`${group.portion}${group.phase}`}>
             <rect
