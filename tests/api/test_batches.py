@@ -193,3 +193,18 @@ def test_all_batches_are_listed_with_what_became_of_them(client: FlaskClient) ->
     assert "wet day" in listed[0]["remarks"]
     assert "creamy" in listed[0]["remarks"]
     assert refusal(client.get("/api/batches/99"), 404, "not_found") == "There is no batch 99."
+
+
+def test_only_so_many_pages_listen_and_leaving_makes_room(client: FlaskClient) -> None:
+    def listen() -> Any:
+        return client.get("/api/devices/stream?batch=1", buffered=False)
+
+    open_ones = [listen() for _ in range(10)]
+    first = [next(iter(answer.response)) for answer in open_ones]
+    assert json.loads(first[0].removeprefix(b"data: "))["readings"][0]["device"] == "scale"
+    assert "Too many pages listen" in refusal(listen(), 409, "conflict")
+    for answer in open_ones:
+        answer.close()
+    again = listen()
+    assert next(iter(again.response)).startswith(b"data: ")
+    again.close()

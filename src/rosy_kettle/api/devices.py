@@ -13,12 +13,16 @@ from rosy_kettle.api.batches import current_devices
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer, Request
 from rosy_kettle.api.schemas.common import Response as Answer
+from rosy_kettle.core.errors import ConflictError
 
 __all__ = ["blueprint"]
 
 blueprint = APIBlueprint(
     "devices", __name__, url_prefix="/api/devices", abp_tags=[Tag(name="devices")], abp_responses={422: ErrorAnswer}
 )
+
+
+MOST_LISTENERS = 10  # each holds a thread of the server; the rest answer everybody
 
 
 class StreamQuery(BaseModel):
@@ -93,6 +97,8 @@ def drawer(body: DrawerAct) -> Response:
 @blueprint.get("/stream", summary="Readings ten times a second, as server-sent events")
 def stream(query: StreamQuery) -> Response:
     devices = current_devices()
+    if devices.listeners >= MOST_LISTENERS:
+        raise ConflictError("Too many pages listen to the devices; close one.", noun="stream", reason="full")
     events = (f"data: {json.dumps(news)}\n\n" for news in devices.stream(query.batch))
     return Response(events, mimetype="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
 

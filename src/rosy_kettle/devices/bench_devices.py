@@ -46,6 +46,7 @@ class BenchDevices:
         self.hygrometer = SimulatedHygrometer()
         self._news = threading.Condition()
         self._batch_seq: dict[int, int] = {}
+        self.listeners = 0
 
     def plug(self, name: str, *, plugged: bool) -> None:
         """Plug a simulated device in, or pull its plug."""
@@ -67,6 +68,15 @@ class BenchDevices:
 
     def stream(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
         """Yield readings ten times a second, and the batch's number whenever it has moved on."""
+        with self._news:
+            self.listeners += 1
+        try:
+            yield from self._news_of(batch_id)
+        finally:
+            with self._news:
+                self.listeners -= 1
+
+    def _news_of(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
         while True:
             yield {"readings": self.readings(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
             with self._news:
