@@ -10,7 +10,6 @@ from rosy_kettle.usecases.run_batch import Bench
 __all__ = ["follow_batch"]
 
 JUG_SHARE = 0.2  # of the whole bowl's heat that a jug of melted fat holds [-]; a stand-in needs no more
-MELTED_C = 95.0
 
 
 def follow_batch(bench: Bench, devices: BenchDevices) -> None:

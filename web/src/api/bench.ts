@@ -75,8 +75,6 @@ export const zeroScale = () => api(client.POST("/api/devices/scale/zero"));
 export const openDrawer = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) =>
   api(client.POST("/api/devices/drawer", { body: { device: "scale", value: 0, seconds: 0, ...act } }));
 
-export const listDevices = () => api(client.GET("/api/devices"));
-
 export async function sendPhoto(id: number, after: number, file: File): Promise<void> {
   const form = new FormData();
   form.set("photo", file);

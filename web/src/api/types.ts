@@ -46,6 +46,5 @@ export type BenchStep = Complete<Schemas["BenchStep"]>;
 export type Happening = Schemas["EventSave"]["event"];
 export type BatchGlance = Schemas["BatchGlance"];
 export type RescueOption = Complete<Schemas["RescueOption"]>;
-export type Feel = Schemas["HandFeel"];
 export type DeviceReading = Schemas["DeviceAnswer"];
 export type DrawerAct = Schemas["DrawerAct"];
