@@ -208,6 +208,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
             methods={reference.methods}
             profiles={profiles}
             readings={reference.readings}
+            settled={save.settled}
             onBringBack={() =>
               void save.bringBack().catch((error: unknown) => say(messageOf(error), { asks: true }))
             }

@@ -24,6 +24,7 @@ interface Props {
   methods: readonly Method[];
   profiles: readonly Profile[];
   readings: readonly Reading[];
+  settled: () => Promise<boolean>;
   onBringBack: () => void;
   onRebalance: () => void;
   onPortion: (halves: boolean) => void;
@@ -97,7 +98,7 @@ export function DeskHead(props: Props) {
           onShowIn={props.onShowIn}
         />
       </p>
-      <KeepVersion open={keeping} onOpenChange={setKeeping} id={answer.id} />
+      <KeepVersion open={keeping} onOpenChange={setKeeping} id={answer.id} settled={props.settled} />
     </div>
   );
 }
@@ -170,16 +171,24 @@ function KeepVersion({
   open,
   onOpenChange,
   id,
+  settled,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   id: number;
+  settled: () => Promise<boolean>;
 }) {
   const [note, setNote] = useState("");
   const keep = useKeepVersion();
   const say = useNotice();
   const onKeep = async () => {
     try {
+      if (!(await settled())) {
+        say("Not kept: your last change has not reached the studio yet. Try again when it is saved.", {
+          asks: true,
+        });
+        return;
+      }
       await keep.mutateAsync({ id, note });
       say("This version is kept; the next change starts a new one.");
       onOpenChange(false);

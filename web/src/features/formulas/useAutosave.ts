@@ -128,13 +128,15 @@ export function useAutosave(id: number, startRevision: number, draft: Draft, sta
     settle(theirs, true);
   }, [id, settle]);
 
-  /** Waits until what is in hand is on the server, for pages that read it there. */
+  /** Waits until what is in hand is on the server, for what reads it there; false when it did not get there. */
   const settled = useCallback(async () => {
     for (let attempt = 0; attempt < SETTLE_ATTEMPTS; attempt++) {
       await flush();
-      if (blocked.current || latest.current === savedDraft.current) return;
+      if (blocked.current) return false;
+      if (latest.current === savedDraft.current) return true;
       await new Promise((resolve) => setTimeout(resolve, SETTLE_PAUSE_MS));
     }
+    return false;
   }, [flush]);
   return { state, revision, settle, flush, settled, bringBack };
 }
