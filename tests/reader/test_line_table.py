@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import pytest
 
-from rosy_kettle.reader import is_line_table, table_as_recipe
+from rosy_kettle.reader import is_line_table, table_as_recipes
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.parse_recipe import parse_recipe
+from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
 
 
 @pytest.mark.parametrize("separator", [",", ";", "\t"])
 def test_a_table_is_known_by_its_heading(separator: str) -> None:
     text = separator.join(["Ingredient", "Amount", "Unit"]) + "\n" + separator.join(["glycerin", "46", "g"])
     assert is_line_table(text)
-    assert table_as_recipe(text) == "46 g glycerin"
+    assert table_as_recipes(text) == {"": "46 g glycerin"}
 
 
 def test_prose_is_no_table() -> None:
@@ -29,6 +29,16 @@ def test_every_reference_ingredient_comes_back_from_its_id() -> None:
     assert len(read.lines) == len(ids)
     wrong = {(id_, line.ingredient) for id_, line in zip(ids, read.lines, strict=True) if line.ingredient != id_}
     assert wrong == set()
+
+
+def test_rows_come_back_to_the_portions_they_name() -> None:
+    table = "portion;ingredient;amount\nbody;kaolin;20\nstripe;glycerin;5\nbody;cocoa-butter;12,5\n;water;3\n"
+    formula = formula_of(parse_recipe(table, load_tables()), "betaine-dough")
+    lines = [(part.name, [(line.ingredient, line.amount) for line in part.lines]) for part in formula.portions]
+    assert lines == [
+        ("body", [("kaolin", "20"), ("cocoa-butter", "12.5"), ("distilled-water", "3")]),
+        ("stripe", [("glycerin", "5")]),
+    ]
 
 
 def test_missing_cells_are_asked_not_dropped() -> None:

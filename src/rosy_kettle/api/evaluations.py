@@ -36,7 +36,7 @@ def read_recipe(body: RecipeText) -> Response:
     lines = [
         RecipeLine(
             text=line.text, ingredient=line.ingredient, amount=line.amount, unit=line.unit, phase=line.phase,
-            notes=list(line.notes), suggestions=list(line.suggestions),
+            notes=list(line.notes), suggestions=list(line.suggestions), portion=line.portion,
         )
         for line in recipe.lines
     ]  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-__all__ = ["is_line_table", "table_as_recipe"]
+__all__ = ["is_line_table", "table_as_recipes"]
 
 SEPARATORS = ",;\t"
 
@@ -15,8 +15,8 @@ def is_line_table(text: str) -> bool:
     return _separator(text) is not None
 
 
-def table_as_recipe(text: str) -> str:
-    """Return the rows of a table as recipe text, one line each.
+def table_as_recipes(text: str) -> dict[str, str]:
+    """Return the rows of a table as recipe text, one line each, portion by portion.
 
     Parameters
     ----------
@@ -25,17 +25,19 @@ def table_as_recipe(text: str) -> str:
 
     Returns
     -------
-    str
-        "amount unit ingredient", as a maker would write it; an id's hyphens become spaces
+    dict of str
+        By the name of the portion ("" where the table names none), in the table's order: lines of
+        "amount unit ingredient", as a maker would write them; an id's hyphens become spaces
     """
     rows = csv.DictReader(io.StringIO(text.strip()), delimiter=_separator(text) or ",")
-    lines = []
+    portions: dict[str, list[str]] = {}
     for row in rows:
         cells = {(name or "").strip().lower(): (cell or "").strip() for name, cell in row.items() if isinstance(cell, str | None)}
         name = cells.get("ingredient", "").replace("-", " ")
         if name:
+            lines = portions.setdefault(cells.get("portion", ""), [])
             lines.append(f"{cells.get('amount') or '0'} {cells.get('unit') or 'g'} {name}")
-    return "\n".join(lines)
+    return {portion: "\n".join(lines) for portion, lines in portions.items()}
 
 
 def _separator(text: str) -> str | None:

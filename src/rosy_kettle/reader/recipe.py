@@ -46,6 +46,7 @@ class ReadLine:
     phase: str
     notes: tuple[str, ...]
     suggestions: tuple[str, ...] = ()
+    portion: str = ""  # only a table of lines names it
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
-from rosy_kettle.reader import NameIndex, ReadRecipe, is_line_table, read_recipe, table_as_recipe
+from rosy_kettle.reader import NameIndex, ReadRecipe, is_line_table, read_recipe, table_as_recipes
 from rosy_kettle.reference import Synonym, load_synonyms
 from rosy_kettle.reference.loader import table_rows
 
@@ -35,21 +36,25 @@ def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> 
     if text.count("\n") > MOST_LINES:
         raise InputError("The text has more than 2 000 lines; paste one recipe at a time.", quantity="text")
     forms = {id_: item.form for id_, item in tables.ingredients.items()}
-    if is_line_table(text):
-        text = table_as_recipe(text)
-    return read_recipe(text, name_index(tables, learned), forms)
+    index = name_index(tables, learned)
+    if not is_line_table(text):
+        return read_recipe(text, index, forms)
+    read = {portion: read_recipe(lines, index, forms) for portion, lines in table_as_recipes(text).items()}
+    lines = tuple(replace(line, portion=portion) for portion, recipe in read.items() for line in recipe.lines)
+    return ReadRecipe("Formula from a table", lines, tuple(line for recipe in read.values() for line in recipe.aside))
 
 
 def formula_of(recipe: ReadRecipe, method: str) -> Formula:
     """Return the formula that was read, unknown lines included."""
-    lines = tuple(
-        Line(
+    portions: dict[str, list[Line]] = {}
+    for line in recipe.lines:
+        made = Line(
             ingredient=line.ingredient, amount=line.amount, unit=line.unit, text=line.text, phase=line.phase,
             notes=line.notes, suggestions=line.suggestions,
-        )
-        for line in recipe.lines
-    )  # fmt: skip
-    return Formula(name=recipe.name, portions=(Portion("body", lines),), method=method)
+        )  # fmt: skip
+        portions.setdefault(line.portion or "body", []).append(made)
+    read = tuple(Portion(name, tuple(lines)) for name, lines in portions.items())
+    return Formula(name=recipe.name, portions=read or (Portion("body", ()),), method=method)
 
 
 def notes_of(recipe: ReadRecipe) -> list[str]:

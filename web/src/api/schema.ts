@@ -3443,6 +3443,8 @@ export interface components {
             notes: string[];
             /** Phase */
             phase: string;
+            /** Portion */
+            portion: string;
             /** Suggestions */
             suggestions: string[];
             /** Text */

@@ -111,6 +111,7 @@ class RecipeLine(Response):
     phase: str
     notes: list[str]
     suggestions: list[str]
+    portion: str
 
 
 class RecipeAnswer(Response):

@@ -16,7 +16,7 @@ import { Bowl, type BowlLayer, bowlSentence, DrawingTools, useNotice } from "../
 import { ConflictDialog } from "./ConflictDialog";
 import { DeskDrawing, type DrawnRow } from "./DeskDrawing";
 import { DeskHead } from "./DeskHead";
-import { addLines, addPortion, type Draft, halvePortion, history, takeLever, toDraft } from "./draft";
+import { addPortion, addRead, type Draft, halvePortion, history, takeLever, toDraft } from "./draft";
 import { groupLines } from "./groups";
 import { LineTable } from "./LineTable";
 import { PieceLine } from "./PieceLine";
@@ -163,7 +163,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
   }, []);
 
   const dropped = useDroppedFile(
-    (lines) => change((before) => addLines(before, inHand, lines)),
+    (lines) => change((before) => addRead(before, inHand, lines)),
     async (path) => {
       await save.settled();
       await navigate(path);
@@ -262,7 +262,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
             <QuickEntry
               ref={entry}
               ingredients={byId}
-              onAdd={(lines) => change((before) => addLines(before, inHand, lines))}
+              onAdd={(lines) => change((before) => addRead(before, inHand, lines))}
               onUp={() =>
                 [...(table.current?.querySelectorAll<HTMLInputElement>("[data-line] input") ?? [])]
                   .at(-1)

@@ -1,15 +1,14 @@
 import { type ClipboardEvent, forwardRef, type KeyboardEvent, useId, useState } from "react";
-import { type IngredientSummary, messageOf, readRecipe } from "../../api";
+import { type IngredientSummary, messageOf, type RecipeLine, readRecipe } from "../../api";
 import { searchIngredients } from "../../lib/searchIngredients";
 import { useNotice } from "../../ui";
-import { type DraftLine, newLine } from "./draft";
 
 const AMOUNT_FIRST =
   /^\s*(?:\d[\d\s.,/½⅓⅔¼¾⅛–-]*|[½⅓⅔¼¾⅛])\s*(?:g|kg|mg|oz|lb|ml|l|fl oz|cups?|tbsps?|tsps?|drops?|sprays?|parts?|%)?(?=\s|$)\s*(?:of\s+)?/i;
 
 interface Props {
   ingredients: ReadonlyMap<string, IngredientSummary>;
-  onAdd: (lines: DraftLine[]) => void;
+  onAdd: (lines: readonly RecipeLine[]) => void;
   onUp: () => void;
 }
 
@@ -36,7 +35,7 @@ export const QuickEntry = forwardRef<HTMLInputElement, Props>(function QuickEntr
     setIndex(-1);
     try {
       const read = await readRecipe(recipe);
-      if (read.lines.length > 0) return onAdd(read.lines.map((line) => newLine(line)));
+      if (read.lines.length > 0) return onAdd(read.lines);
       say(`Nothing in "${recipe.slice(0, 60)}" reads as an ingredient.`, { asks: true });
       giveBack();
     } catch (error) {

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import {
   addLines,
+  addPortion,
+  addRead,
   type Draft,
   duplicateLine,
   emptyFormula,
@@ -73,5 +75,26 @@ describe("undo", () => {
     const state = start(draft());
     expect(history(state, { type: "undo" })).toBe(state);
     expect(history(state, { type: "redo" })).toBe(state);
+  });
+});
+
+describe("lines as read", () => {
+  const read = (portion: string, amount: string) => ({
+    ...{ portion, amount, ingredient: "kaolin", unit: "g", text: "", phase: "", notes: [], suggestions: [] },
+  });
+  it("go to the portion their table names, and to the one in hand without", () => {
+    const two = addPortion(toDraft(emptyFormula()), "topping");
+    const after = addRead(two, 1, [
+      read("Body", "1"),
+      read("", "2"),
+      read("stripe", "3"),
+      read("stripe", "4"),
+    ]);
+    const amounts = after.portions.map(({ name, lines }) => [name, ...lines.map((line) => line.amount)]);
+    expect(amounts).toEqual([
+      ["body", "1"],
+      ["topping", "2"],
+      ["stripe", "3", "4"],
+    ]);
   });
 });

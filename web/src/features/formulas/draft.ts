@@ -1,4 +1,4 @@
-import type { FormulaFile, FormulaLine, FormulaPortion } from "../../api";
+import type { FormulaFile, FormulaLine, FormulaPortion, RecipeLine } from "../../api";
 
 /** The formula being worked on: plain functions on it, and its undo history. */
 export type DraftLine = FormulaLine & { key: string };
@@ -124,6 +124,21 @@ export function patchLine(draft: Draft, key: string, patch: Partial<FormulaLine>
 
 export function addLines(draft: Draft, portion: number, added: readonly DraftLine[]): Draft {
   return mapLines(draft, (lines, index) => (index === portion ? [...lines, ...added] : lines));
+}
+
+/** Lines as read, each to the portion its table names, there already or new; the rest to the one in hand. */
+export function addRead(draft: Draft, inHand: number, read: readonly RecipeLine[]): Draft {
+  return read.reduce((after, line) => {
+    const named = line.portion.trim().toLowerCase();
+    const at = after.portions.findIndex((portion) => portion.name.toLowerCase() === named);
+    if (!named || at >= 0) return addLines(after, named ? at : inHand, [asRead(line)]);
+    const grown = addPortion(after, line.portion.trim());
+    return addLines(grown, grown.portions.length - 1, [asRead(line)]);
+  }, draft);
+}
+
+function asRead({ ingredient, amount, unit, text, phase, notes, suggestions }: RecipeLine): DraftLine {
+  return newLine({ ingredient, amount, unit, text, phase, notes, suggestions });
 }
 
 export function removeLine(draft: Draft, key: string): Draft {

@@ -1,13 +1,19 @@
 import type { DragEvent } from "react";
-import { ApiError, type FormulaFile, messageOf, readRecipe, useCreateFormula } from "../../api";
+import {
+  ApiError,
+  type FormulaFile,
+  messageOf,
+  type RecipeLine,
+  readRecipe,
+  useCreateFormula,
+} from "../../api";
 import { useNotice } from "../../ui";
-import { type DraftLine, newLine } from "./draft";
 
 const LARGEST_FILE_BYTES = 1_000_000;
 
 /** A file dropped on the Desk: a formula file opens beside this one, a list of lines joins it. */
 export function useDroppedFile(
-  onLines: (lines: DraftLine[]) => void,
+  onLines: (lines: readonly RecipeLine[]) => void,
   leave: (path: string) => Promise<void>,
 ) {
   const create = useCreateFormula();
@@ -24,7 +30,7 @@ export function useDroppedFile(
       const read = await readRecipe(text);
       if (read.lines.length === 0)
         return say(`Nothing in "${file.name}" reads as an ingredient.`, { asks: true });
-      onLines(read.lines.map((line) => newLine(line)));
+      onLines(read.lines);
       say(`${read.lines.length} lines from "${file.name}"; Ctrl Z takes them out again.`);
     } catch (error) {
       const unread = `"${file.name}" is neither a formula file nor a list of lines.`;

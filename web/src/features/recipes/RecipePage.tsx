@@ -10,7 +10,7 @@ import {
   useReference,
 } from "../../api";
 import { Button, useNotice } from "../../ui";
-import { emptyFormula, newLine } from "../formulas";
+import { addRead, emptyFormula, toDraft, toFile } from "../formulas";
 import { ReviewRow } from "./ReviewRow";
 import { type Corrections, type ReviewLine, reviewLines, sureness } from "./review";
 
@@ -45,13 +45,13 @@ export function RecipePage() {
     if (!read) return;
     const formula = emptyFormula(read.name);
     formula.method = (method ?? read.method) as typeof formula.method;
-    const [body] = formula.portions;
-    if (body) body.lines = lines.map((line) => newLine(line));
+    const full = addRead(toDraft(formula), 0, lines);
+    const portions = full.portions.filter((portion) => portion.lines.length > 0);
     try {
       for (const line of lines)
         if (line.unknownName && line.ingredient)
           await learn.mutateAsync({ id: line.ingredient, phrase: line.unknownName });
-      const made = await create.mutateAsync(formula);
+      const made = await create.mutateAsync(toFile(portions.length ? { ...full, portions } : full));
       await navigate(`/formulas/${made.id}`);
     } catch (failure) {
       say(messageOf(failure), { asks: true });
