@@ -75,6 +75,25 @@ def test_beginning_a_batch_freezes_its_version(client: FlaskClient) -> None:
     assert (again["version"], again["name"]) == (1, "Scoop")
 
 
+def test_a_plan_of_two_bowls_goes_on_with_the_second(client: FlaskClient) -> None:
+    first = begun(client, capacity_g=200.0)
+    assert (first["bowl"], first["bowls"]) == (1, 2)
+    second = client.post(f"/api/batches/{first['id']}/next-bowl").json
+    assert (second["bowl"], second["version"], second["state"]["seq"]) == (2, first["version"], 0)
+    assert second["state"]["steps"] == first["state"]["steps"], "the same steps, whatever became of the formula"
+    again = client.post(f"/api/batches/{first['id']}/next-bowl")
+    assert refusal(again, 409, "conflict") == f"Bowl 2 is begun already: it is batch {second['id']}."
+    last = client.post(f"/api/batches/{second['id']}/next-bowl")
+    assert refusal(last, 422, "invalid_input") == "This was bowl 2 of 2, the last; plan again for more."
+
+
+def test_the_school_asked_for_is_the_school_at_the_bench(client: FlaskClient) -> None:
+    usual = begun(client)
+    other = begun(client, schools={"surfactant": "after"})
+    words = "Fold the surfactant powder into the wet dough"
+    assert [any(words in step["text"] for step in batch["state"]["steps"]) for batch in (usual, other)] == [False, True]
+
+
 def test_what_happened_is_there_and_the_second_asker_hears_of_it(client: FlaskClient) -> None:
     batch = begun(client)
     after = conditions(client, batch)

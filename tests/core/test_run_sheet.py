@@ -7,7 +7,7 @@ from dataclasses import replace
 import pytest
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.plan import make_run_sheet
+from rosy_kettle.core.plan import RunSheet, make_run_sheet, sheet_of
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.conftest import make_formula
 
@@ -92,6 +92,61 @@ def test_portions_are_weighed_apart(tables: Tables) -> None:
 def test_what_is_not_understood_is_named_on_the_sheet(tables: Tables) -> None:
     body = Portion("body", (Line("baking-soda", "300", "g"), Line(None, "5", "g", text="moon dust")))
     assert make_run_sheet(Formula("x", (body,)), tables, 5).left_out == ('"moon dust" is not understood',)
+
+
+SCOOP = make_formula(
+    "betaine-dough", baking_soda=218, slsa_fine=82, corn_starch=113, citric_acid_anhydrous=9, capb_liquid=57, glycerin=37,
+    cocoa_butter=20, mica_pigment=3,
+)  # fmt: skip
+
+
+def told(sheet: RunSheet, words: str) -> int:
+    """Return the number of the one step that says the words, 0 if none does."""
+    return max((step.number for step in sheet.steps if words in step.text), default=0)
+
+
+@pytest.mark.parametrize(
+    ("school", "usual", "other", "words"),
+    [
+        # The schools and which of them is usual: common practice, no published source.
+        ("surfactant", "powders", "after", "Fold the surfactant powder into the wet dough"),
+        ("acid", "last", "powders", "Sieve the acid in with the other powders"),
+        ("gel", "jug", "gel", "until they thicken, then stir in the betaine"),
+        ("split", "late", "early", "Split the dry blend by weight"),
+    ],
+)
+def test_each_school_has_its_own_step(tables: Tables, school: str, usual: str, other: str, words: str) -> None:
+    plain = sheet_of(SCOOP, tables, 600, 10, 57, "")
+    assert {each.id: each.taken for each in plain.schools}[school] == usual
+    assert told(plain, words) == 0
+    asked = sheet_of(SCOOP, tables, 600, 10, 57, "", {school: other})
+    assert told(asked, words) > 0
+    assert len(asked.steps) - len(plain.steps) in {-1, 0, 1}, "one way replaces the other"
+
+
+def test_less_dust_means_after_the_wet_and_a_mask_all_the_same(tables: Tables) -> None:
+    sheet = sheet_of(SCOOP, tables, 600, 10, 57, "", {"surfactant": "after"})
+    folded = told(sheet, "Fold the surfactant powder")
+    assert folded > told(sheet, "Pour wet into dry")
+    assert told(sheet, "Spoon the surfactant powder in last") == 0
+    assert "mask" in sheet.steps[folded - 1].caution
+
+
+def test_schools_are_asked_only_where_they_matter(tables: Tables) -> None:
+    plain = make_formula("betaine-dough", baking_soda=300, capb_liquid=60)
+    assert sheet_of(plain, tables, 500, 9, 50, "").schools == ()
+
+
+def test_portions_that_are_split_dry_are_split_dry(tables: Tables) -> None:
+    body = replace(SCOOP.portions[0], split="dry")
+    two = replace(SCOOP, portions=(body, Portion("second colour", (Line("baking-soda", "100", "g"),), split="dry")))
+    assert {each.id: each.taken for each in sheet_of(two, tables, 600, 10, 57, "").schools}["split"] == "early"
+
+
+@pytest.mark.parametrize("schools", [{"astrology": "late"}, {"acid": "never"}])
+def test_a_school_nobody_knows_is_refused(tables: Tables, schools: dict[str, str]) -> None:
+    with pytest.raises(InputError, match=r"knows no choice|is no way of"):
+        sheet_of(SCOOP, tables, 600, 10, 57, "", schools)
 
 
 @pytest.mark.parametrize(

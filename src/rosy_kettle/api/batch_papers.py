@@ -42,6 +42,8 @@ class SheetQuery(BaseModel):
     batch_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
     pieces: Annotated[int, Field(ge=1, le=100_000)]
     piece_mass_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+    schools: Annotated[str, Field(pattern=r"^([a-z]+:[a-z]+(,[a-z]+:[a-z]+)*)?$")] = ""
+    """As "acid:last,split:early"."""
 
 
 class PhotoPath(BatchPath):
@@ -61,7 +63,8 @@ def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
     with current_studio().reading() as session:
         formula = record_of(find_formula(session, path.formula_id))
         tables = studio_tables(session)
-    sheet = sheet_of(formula, tables, query.batch_g, query.pieces, query.piece_mass_g, "as planned")
+    schools = dict(pair.split(":") for pair in query.schools.split(",") if pair)
+    sheet = sheet_of(formula, tables, query.batch_g, query.pieces, query.piece_mass_g, "as planned", schools)
     return _file(run_sheet_pdf(sheet), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
 
 

@@ -30,7 +30,7 @@ from rosy_kettle.files import formula_to_file
 from rosy_kettle.usecases.follow_batch import follow_batch
 from rosy_kettle.usecases.list_batches import glance_at_batches
 from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
-from rosy_kettle.usecases.run_batch import Bench, begin_batch, let_happen, open_bench, ways_out
+from rosy_kettle.usecases.run_batch import Bench, begin_batch, begin_next_bowl, let_happen, open_bench, ways_out
 from rosy_kettle.usecases.tell_batch import tell_batch
 
 __all__ = ["blueprint", "current_devices", "record_answer"]
@@ -69,6 +69,13 @@ def feels() -> Response:
 def begin(body: BatchBegin) -> Response:
     with current_studio().writing() as session:
         batch_id = begin_batch(session, body.formula_id, _ask(body))
+    return _answer(batch_id, 201)
+
+
+@blueprint.post("/batches/<int:batch_id>/next-bowl", summary="Begin the next bowl of the same plan", responses={201: BatchAnswer})
+def next_bowl(path: BatchPath) -> Response:
+    with current_studio().writing() as session:
+        batch_id = begin_next_bowl(session, path.batch_id)
     return _answer(batch_id, 201)
 
 
@@ -117,6 +124,7 @@ def _batch(bench: Bench, clock_rate: float) -> BatchAnswer:
         id=row.id, formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
         pieces=sum(item["pieces"] for item in row.plan["pieces"]), created_at=row.created_at, closed_at=row.closed_at,
         planned=formula_to_file(bench.planned), made=formula_to_file(bench.made), state=bench.state,
+        bowl=row.plan["bowl"], bowls=row.plan["bowls"],
         events=[
             TimelineEntry(seq=e.seq, at=e.at, kind=e.kind, data=dict(e.data), text=text)
             for e, text in zip(bench.events, tell_batch(bench), strict=True)
@@ -134,5 +142,5 @@ def _ask(body: PlanSave) -> PlanAsk:
         )
     return PlanAsk(
         [Wish(**wish.model_dump()) for wish in body.wishes], body.mass_g, body.capacity_g, room, body.start_at, body.ready_by,
-        body.utc_offset_min,
+        body.utc_offset_min, body.schools,
     )  # fmt: skip

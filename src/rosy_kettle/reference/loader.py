@@ -20,6 +20,8 @@ from rosy_kettle.core.records import (
     MethodStep,
     PropertySource,
     ReadingTraits,
+    School,
+    SchoolOption,
     SolidFatCurve,
     SurfactantTraits,
     Tables,
@@ -33,6 +35,7 @@ from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 __all__ = ["Synonym", "load_synonyms", "load_tables", "table_rows"]
 
 METHODS = files("rosy_kettle.reference") / "methods"
+SCHOOLS = files("rosy_kettle.reference") / "schools.toml"
 SOLID_FAT_COLUMNS = {
     "sfc_10c": 10.0, "sfc_15c": 15.0, "sfc_20c": 20.0, "sfc_25c": 25.0, "sfc_30c": 30.0,
     "sfc_32_5c": 32.5, "sfc_35c": 35.0, "sfc_37_5c": 37.5, "sfc_40c": 40.0,
@@ -237,7 +240,7 @@ def _water(row: dict[str, str]) -> TapWater:
 
 def _method(id_: str) -> Method:
     data = tomllib.loads((METHODS / f"{id_}.toml").read_text(encoding="utf-8"))
-    wanted, steps = data.pop("wanted"), data.pop("steps")
+    wanted, steps, schools = data.pop("wanted"), data.pop("steps"), data.pop("schools")
     return Method(
         id=id_,
         judged_at_c=data.pop("judged_at_c", None),
@@ -250,8 +253,24 @@ def _method(id_: str) -> Method:
             states_with_acid=tuple(wanted.get("states_with_acid", ())),
             state_when_cold=wanted.get("state_when_cold"),
         ),
+        schools=tuple(_school(school, usual) for school, usual in schools.items()),
         steps=tuple(
-            MethodStep(step["stage"], step["text"], step.get("caution", ""), tuple(step.get("only_with", ()))) for step in steps
+            MethodStep(
+                step["stage"], step["text"], step.get("caution", ""), tuple(step.get("only_with", ())),
+                tuple(step.get("taken", {}).items()),
+            )
+            for step in steps
         ),
         **data,
-    )
+    )  # fmt: skip
+
+
+def _school(id_: str, usual: str) -> School:
+    data = _schools()[id_]
+    options = tuple(SchoolOption(option["id"], option["name"]) for option in data["options"])
+    return School(id_, data["question"], options, usual, tuple(data["only_with"]))
+
+
+@cache
+def _schools() -> dict[str, Any]:
+    return tomllib.loads(SCHOOLS.read_text(encoding="utf-8"))

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
@@ -28,6 +28,8 @@ class PlanAsk:
     start_at: datetime | None = None
     ready_by: datetime | None = None
     utc_offset_min: int = 0
+    schools: Mapping[str, str] = field(default_factory=dict)
+    """Option by school, where it is not made as usual."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,5 +64,5 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     first, pieces = order.pieces[0], sum(item.pieces for item in order.pieces)
     bowls = len(order.bowls_g)
     share = -(-pieces // bowls)
-    sheet = sheet_of(formula, tables, order.bowls_g[0], share, first.piece_mass_g, first.basis)
+    sheet = sheet_of(formula, tables, order.bowls_g[0], share, first.piece_mass_g, first.basis, ask.schools)
     return BatchPlan(formula_id, formula.name, order, schedule, sheet)

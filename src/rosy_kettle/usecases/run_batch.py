@@ -22,6 +22,7 @@ from rosy_kettle.core.bench import (
     in_grams,
     rescue_options,
     state_of,
+    step_from,
 )
 from rosy_kettle.core.bench.window_watch import WindowWatch, watch_window
 from rosy_kettle.core.errors import ConflictError, InputError
@@ -36,6 +37,7 @@ from rosy_kettle.store.batches import (
     add_batch,
     add_event,
     find_batch,
+    list_batches,
     list_events,
     list_stock,
     set_stock,
@@ -45,7 +47,7 @@ from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
 from rosy_kettle.usecases.read_profiles import read_profiles
 from rosy_kettle.usecases.studio_tables import studio_tables
 
-__all__ = ["Bench", "Clock", "begin_batch", "let_happen", "open_bench", "ways_out"]
+__all__ = ["Bench", "Clock", "begin_batch", "begin_next_bowl", "let_happen", "open_bench", "ways_out"]
 
 
 class Clock(Protocol):
@@ -95,22 +97,54 @@ def begin_batch(session: Session, formula_id: int, ask: PlanAsk) -> int:
         planned = replace(planned, room=ask.room)
     if row.working.frozen_at is None:
         keep_version(session, formula_id, row.working.note or "made at the bench")
+    bowls, wanted = len(plan.order.bowls_g), plan.order.pieces
+    shares = [-(-item.pieces // bowls) for item in wanted]
+    sheet = sheet_of(
+        planned, tables, plan.order.bowls_g[0], sum(shares), wanted[0].piece_mass_g, wanted[0].basis, ask.schools
+    )  # fmt: skip
     batch = add_batch(session, BatchRow(
         formula_id=formula_id, version=row.working.number, name=formula.name, method=formula.method,
         batch_g=plan.order.bowls_g[0],
         plan={
             "formula": formula_to_file(planned).model_dump(mode="json"),
             "pieces": [
-                {"name": item.name, "tool": item.tool, "pieces": -(-item.pieces // len(plan.order.bowls_g)),
-                 "piece_mass_g": item.piece_mass_g}
-                for item in plan.order.pieces
+                {"name": item.name, "tool": item.tool, "pieces": share, "piece_mass_g": item.piece_mass_g}
+                for item, share in zip(wanted, shares, strict=True)
             ],
-            "bowls": len(plan.order.bowls_g),
+            "bowl": 1,
+            "bowls": bowls,
+            "first": None,
             "capacity_g": ask.capacity_g,
-            "piece_basis": plan.order.pieces[0].basis,
+            "schools": {school.id: school.taken for school in sheet.schools},
+            "steps": [asdict(step) for step in bench_steps(planned, tables, sheet)],
         },
     ))  # fmt: skip
     return batch.id
+
+
+def begin_next_bowl(session: Session, batch_id: int) -> int:
+    """Begin the next bowl of the same plan, of the same version and steps, and return its number.
+
+    Raises
+    ------
+    InputError
+        If it was the last one.
+    ConflictError
+        If the next one is begun already.
+    """
+    row = find_batch(session, batch_id)
+    bowl, bowls = row.plan["bowl"] + 1, row.plan["bowls"]
+    if bowl > bowls:
+        raise InputError(f"This was bowl {bowls} of {bowls}, the last; plan again for more.", quantity="bowl")
+    first = row.plan["first"] or row.id
+    begun = next((each for each in list_batches(session) if (each.plan["first"], each.plan["bowl"]) == (first, bowl)), None)
+    if begun is not None:
+        raise ConflictError(f"Bowl {bowl} is begun already: it is batch {begun.id}.", noun="batch", reason="begun", id=begun.id)
+    made = BatchRow(
+        formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
+        plan=row.plan | {"bowl": bowl, "first": first},
+    )  # fmt: skip
+    return add_batch(session, made).id
 
 
 def open_bench(session: Session, batch_id: int) -> Bench:
@@ -124,12 +158,8 @@ def open_bench(session: Session, batch_id: int) -> Bench:
     row = find_batch(session, batch_id)
     tables = studio_tables(session)
     planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
-    pieces = row.plan["pieces"]
-    sheet = sheet_of(
-        planned, tables, row.batch_g, sum(item["pieces"] for item in pieces), pieces[0]["piece_mass_g"], row.plan["piece_basis"]
-    )
     events = tuple(_event(event) for event in list_events(session, batch_id))
-    state = state_of(bench_steps(planned, tables, sheet), events)
+    state = state_of([step_from(step) for step in row.plan["steps"]], events)
     made = as_made(_in_air(planned, state), state)
     now = evaluate(made, tables)
     poured = state.poured()

@@ -40,6 +40,11 @@ export const useFeels = () =>
 export const beginBatch = async (formulaId: number, ask: PlanAsk) =>
   (await api(client.POST("/api/batches", { body: { ...ask, formula_id: formulaId } }))) as Batch;
 
+export const beginNextBowl = async (id: number) =>
+  (await api(
+    client.POST("/api/batches/{batch_id}/next-bowl", { params: { path: { batch_id: id } } }),
+  )) as Batch;
+
 /** Lets one thing happen. Whatever the answer, the batch shown is the one on disk. */
 export function useHappen(id: number) {
   const queries = useQueryClient();

@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/next-bowl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin the next bowl of the same plan */
+        post: operations["batches_next_bowl_batches__int_batch_id__next_bowl_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/photos": {
         parameters: {
             query?: never;
@@ -762,6 +779,20 @@ export interface components {
             severity: string;
         };
         /**
+         * AskedSchool
+         * @description A choice that this formula leaves open, and what is chosen.
+         */
+        AskedSchool: {
+            /** Id */
+            id: string;
+            /** Options */
+            options: components["schemas"]["SchoolOption"][];
+            /** Question */
+            question: string;
+            /** Taken */
+            taken: string;
+        };
+        /**
          * Assumed
          * @description What was taken where the formula says nothing.
          */
@@ -883,6 +914,10 @@ export interface components {
             /** Batch G */
             batch_g: number;
             before: components["schemas"]["Evaluation"];
+            /** Bowl */
+            bowl: number;
+            /** Bowls */
+            bowls: number;
             /** Clock Rate */
             clock_rate: number;
             /** Closed At */
@@ -946,6 +981,13 @@ export interface components {
              * @default null
              */
             room_c?: number | null;
+            /**
+             * Schools
+             * @default {}
+             */
+            schools?: {
+                [key: string]: string;
+            };
             /**
              * Start At
              * @default null
@@ -2951,6 +2993,13 @@ export interface components {
              */
             room_c?: number | null;
             /**
+             * Schools
+             * @default {}
+             */
+            schools?: {
+                [key: string]: string;
+            };
+            /**
              * Start At
              * @default null
              */
@@ -3604,6 +3653,8 @@ export interface components {
             pieces: number;
             /** Scale */
             scale: number;
+            /** Schools */
+            schools: components["schemas"]["AskedSchool"][];
             /** Set Time */
             set_time: string;
             /** Steps */
@@ -3711,6 +3762,16 @@ export interface components {
              * Format: date-time
              */
             starts_at: string;
+        };
+        /**
+         * SchoolOption
+         * @description One of the ways a thing is done.
+         */
+        SchoolOption: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * SettingsSave
@@ -4482,6 +4543,55 @@ export interface operations {
                 "application/json": components["schemas"]["EventSave"];
             };
         };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_next_bowl_batches__int_batch_id__next_bowl_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Created */
             201: {
@@ -5437,6 +5547,7 @@ export interface operations {
                 batch_g: number;
                 pieces: number;
                 piece_mass_g: number;
+                schools?: string;
             };
             header?: never;
             path: {

@@ -50,6 +50,7 @@ class PlanSave(Request):
     start_at: Annotated[AwareDatetime, Field(strict=False)] | None = None
     ready_by: Annotated[AwareDatetime, Field(strict=False)] | None = None
     utc_offset_min: Annotated[int, Field(ge=-900, le=900)] = 0
+    schools: dict[str, str] = {}
 
 
 class PlanAnswer(Described, RootModel[BatchPlan]):
@@ -230,6 +231,8 @@ class BatchAnswer(Response):
     closed_at: datetime | None
     planned: FormulaFile
     made: FormulaFile
+    bowl: int
+    bowls: int
     state: BenchState
     events: list[TimelineEntry]
     before: Evaluation

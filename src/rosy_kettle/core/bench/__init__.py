@@ -4,7 +4,7 @@ from rosy_kettle.core.bench.as_made import as_made, effects_of, in_grams
 from rosy_kettle.core.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel
 from rosy_kettle.core.bench.record import BatchEvent, BenchState, check_event, state_of
 from rosy_kettle.core.bench.rescue import RescueOption, rescue_options
-from rosy_kettle.core.bench.steps import BenchStep, bench_steps, tolerance_g
+from rosy_kettle.core.bench.steps import BenchStep, bench_steps, step_from, tolerance_g
 
 __all__ = [
     "FEELS",
@@ -23,5 +23,6 @@ __all__ = [
     "in_grams",
     "rescue_options",
     "state_of",
+    "step_from",
     "tolerance_g",
 ]  # fmt: skip

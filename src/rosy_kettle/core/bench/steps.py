@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
+from typing import Any
 
 from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.plan import PRE_DRY_H, drying_hours
 from rosy_kettle.core.plan.run_sheet import RunSheet, RunSheetStep
-from rosy_kettle.core.records import Formula, Tables
-from rosy_kettle.core.records.evaluation import Dough
+from rosy_kettle.core.plan.schools import FAST_ACIDS
+from rosy_kettle.core.records import Formula, Ingredient, Tables
+from rosy_kettle.core.records.evaluation import Dough, Evaluation
 
-__all__ = ["BenchStep", "bench_steps", "tolerance_g"]
+__all__ = ["BenchStep", "bench_steps", "step_from", "tolerance_g"]
 
 LEAST_TOLERANCE_G, TOLERANCE_SHARE = 0.5, 0.01  # the larger counts [g], [-]; common practice
 REST_MIN = 10.0  # a kneaded dough drinks [min]; common practice
@@ -27,6 +31,7 @@ KINDS = {
     "Fill": "shape",
 }
 DRYING = frozenset({"Dry", "Set"})
+DRY_PHASES = frozenset({"dry", "acid-last"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,25 +110,62 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     whole = evaluate(formula, tables)
     dough = whole.dough or (whole.portions[0].dough if whole.portions else None)
     flash_c = _flash_point(formula, tables)
-    made = [_step(number, step, formula, sheet, flash_c) for number, step in enumerate(sheet.steps)]
+    made = [_step(number, step, formula, tables, sheet, flash_c) for number, step in enumerate(sheet.steps)]
     # Where shaping takes several steps, pieces are counted at the last.
     last = max((index for index, step in enumerate(made) if step.kind == "shape"), default=-1)
-    steps += [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]
+    made = [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]
+    steps += _reminded(_timed(made, whole, formula.method))
     return tuple(_with_window(steps, formula, tables, dough))
 
 
-def _step(number: int, step: RunSheetStep, formula: Formula, sheet: RunSheet, flash_c: float | None) -> BenchStep:
+def step_from(stored: Mapping[str, Any]) -> BenchStep:
+    """Return a step as it was stored with its batch; later changes of a method do not reach a batch that is begun.
+
+    Parameters
+    ----------
+    stored : Mapping
+        The step's fields as JSON keeps them
+
+    Returns
+    -------
+    BenchStep
+        The step
+    """
+    shares = tuple((str(name), float(mass_g)) for name, mass_g in stored["shares"])
+    return BenchStep(**{**stored, "shares": shares})
+
+
+def _timed(steps: Sequence[BenchStep], whole: Evaluation, method: str) -> list[BenchStep]:
+    """Give each drying its clock: a surfactant that dries in before shaping, pieces that dry after."""
+    shape = next((index for index, step in enumerate(steps) if step.kind == "shape"), len(steps))
+    found = drying_hours(whole, method)
+    after = None if isinstance(found, str) else 60 * found[0]
+    return [
+        step if step.kind != "dry" else replace(step, minutes=60 * PRE_DRY_H if index < shape else after)
+        for index, step in enumerate(steps)
+    ]
+
+
+def _reminded(steps: Sequence[BenchStep]) -> list[BenchStep]:
+    """Say while shaping what has to go on while the pieces are damp; after drying it is too late."""
+    reminded = list(steps)
+    for index, (step, then) in enumerate(pairwise(steps)):
+        if step.kind == "shape" and then.kind == "decorate":
+            caution = f"{step.caution} Decorate tray by tray, while damp: {_lower(then.text)}".strip()
+            reminded[index] = replace(step, caution=caution)
+    return reminded
+
+
+def _step(
+    number: int, step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet, flash_c: float | None
+) -> BenchStep:  # fmt: skip
     kind = "dry" if step.stage in DRYING else KINDS.get(step.stage, "do")
     key = f"do-{number}"
     made = BenchStep(key, kind, step.stage, step.text, step.caution)
     if kind == "rest":
         return replace(made, minutes=REST_MIN)
     if kind == "split":
-        whole = sum(group.mass_g for group in sheet.groups)
-        shares = {portion.name: 0.0 for portion in formula.portions}
-        for group in sheet.groups:
-            shares[group.portion] += group.mass_g
-        return replace(made, shares=tuple(shares.items()) if whole > 0 else ())
+        return replace(made, shares=_shares(step, formula, tables, sheet))
     if kind == "shape":
         return replace(made, pieces=sheet.pieces, piece_mass_g=sheet.piece_mass_g)
     if step.stage == "Melt" and sheet.method in MELT_C:
@@ -132,6 +174,26 @@ def _step(number: int, step: RunSheetStep, formula: Formula, sheet: RunSheet, fl
     if step.stage == "Scent" and flash_c is not None:
         return replace(made, kind="temperature", high_c=flash_c)
     return made
+
+
+def _shares(step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[tuple[str, float], ...]:
+    """Return what each portion is split off with [g]: of the whole dough, or of what is in the bowl when wetting comes later."""
+    wetting = next((each.number for each in sheet.steps if each.stage in {"Liquids", "Melt"}), 0)
+    held_back = {school.id for school in sheet.schools if school.taken in {"after", "last"}}
+    shares = {portion.name: 0.0 for portion in formula.portions}
+    for group in sheet.groups:
+        for line in group.lines:
+            waits = _waits(tables.ingredients[line.ingredient], held_back) or group.phase not in DRY_PHASES
+            if step.number > wetting or not waits:
+                shares[group.portion] += line.mass_g
+    return tuple(shares.items())
+
+
+def _waits(item: Ingredient, held_back: set[str]) -> bool:
+    """Say whether a powder comes after the wetting."""
+    if item.id in FAST_ACIDS:
+        return "acid" in held_back
+    return item.role == "surfactant" and "surfactant" in held_back
 
 
 def _with_window(steps: Sequence[BenchStep], formula: Formula, tables: Tables, dough: Dough | None) -> list[BenchStep]:

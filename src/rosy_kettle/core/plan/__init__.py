@@ -2,9 +2,26 @@
 
 from rosy_kettle.core.plan.order import Order, PantryNeed, PlannedPieces, PortionShare, Wish, plan_order
 from rosy_kettle.core.plan.run_sheet import RunSheet, RunSheetGroup, RunSheetLine, RunSheetStep, make_run_sheet, sheet_of
-from rosy_kettle.core.plan.stages import Schedule, Stage, make_schedule
+from rosy_kettle.core.plan.schools import AskedSchool
+from rosy_kettle.core.plan.stages import PRE_DRY_H, Schedule, Stage, drying_hours, make_schedule
 
 __all__ = [
-    "Order", "PantryNeed", "PlannedPieces", "PortionShare", "RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep",
-    "Schedule", "Stage", "Wish", "make_run_sheet", "make_schedule", "plan_order", "sheet_of",
+    "PRE_DRY_H",
+    "AskedSchool",
+    "Order",
+    "PantryNeed",
+    "PlannedPieces",
+    "PortionShare",
+    "RunSheet",
+    "RunSheetGroup",
+    "RunSheetLine",
+    "RunSheetStep",
+    "Schedule",
+    "Stage",
+    "Wish",
+    "drying_hours",
+    "make_run_sheet",
+    "make_schedule",
+    "plan_order",
+    "sheet_of",
 ]  # fmt: skip

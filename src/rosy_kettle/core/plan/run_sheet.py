@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
@@ -10,7 +10,8 @@ from rosy_kettle.core.amounts.units import OUNCE_G
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.pieces import batch_for_pieces, batch_loss
 from rosy_kettle.core.plan.piece_mass import piece_mass
-from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Tables
+from rosy_kettle.core.plan.schools import FAST_ACIDS, AskedSchool, ask_schools, kinds_of, steps_hold
+from rosy_kettle.core.records import Formula, Ingredient, Method, Tables
 
 __all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet", "sheet_of"]
 
@@ -24,9 +25,6 @@ PHASE_LABELS = {
     "spray": "Spray",
     "decoration": "Decoration",
 }
-FAST_ACIDS = frozenset(
-    {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "ascorbic-acid", "sodium-bisulfate"}
-)
 STANDING_CAUTIONS = (
     "Clear bench, gloves, eye cover; no draught over the powders.",
     "Clean with water only once no loose mix is left in the bowl. No bleach near acid or alcohol.",
@@ -85,6 +83,8 @@ class RunSheet:
     loss_fraction: float
     scale: float
     set_time: str
+    schools: tuple[AskedSchool, ...]
+    """Where makers differ, and the way this bowl is made."""
     groups: tuple[RunSheetGroup, ...]
     steps: tuple[RunSheetStep, ...]
     cautions: tuple[str, ...]
@@ -134,7 +134,10 @@ def make_run_sheet(
     return sheet_of(formula, tables, batch_g, pieces, mass_g, basis)
 
 
-def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piece_mass_g: float, basis: str) -> RunSheet:
+def sheet_of(
+    formula: Formula, tables: Tables, batch_g: float, pieces: int, piece_mass_g: float, basis: str,
+    schools: Mapping[str, str] | None = None,
+) -> RunSheet:  # fmt: skip
     """Return the run sheet of one bowl.
 
     Parameters
@@ -151,6 +154,8 @@ def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piec
         Mass of one piece [g]
     basis : str
         Where that mass comes from
+    schools : Mapping or None
+        Option by school, where it is not made as usual
 
     Returns
     -------
@@ -160,7 +165,7 @@ def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piec
     Raises
     ------
     InputError
-        If nothing is weighed yet.
+        If nothing is weighed yet, or a school is not one of the method's.
     """
     weighed, missing = weigh_formula(formula, tables)
     total_g = sum(item.mass_g for item in weighed)
@@ -168,6 +173,7 @@ def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piec
         raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
     method = tables.methods[formula.method]
     scale = batch_g / total_g
+    asked = ask_schools(formula, tables, schools or {})
     held = [item.ingredient for item in weighed if item.mass_g > 0]
     left_out = [f'"{line.text}" is not understood' for line in formula.lines if line.ingredient is None]
     return RunSheet(
@@ -183,7 +189,8 @@ def sheet_of(formula: Formula, tables: Tables, batch_g: float, pieces: int, piec
         scale=scale,
         set_time=method.set_time,
         groups=_groups(formula, method, weighed, scale),
-        steps=_steps(method, held),
+        schools=asked,
+        steps=_steps(method, kinds_of(formula, tables), asked),
         cautions=_cautions(held),
         left_out=tuple(left_out + [error.message for error in missing]),
     )
@@ -211,18 +218,10 @@ def _line(item: Weighed, scale: float) -> RunSheetLine:
     return RunSheetLine(item.position, item.ingredient.id, item.ingredient.short_name, mass_g, mass_g / OUNCE_G, note)
 
 
-def _steps(method: Method, held: Sequence[Ingredient]) -> tuple[RunSheetStep, ...]:
-    steps = [step for step in method.steps if not step.only_with or any(_answers(item, step) for item in held)]
+def _steps(method: Method, kinds: set[str], asked: Sequence[AskedSchool]) -> tuple[RunSheetStep, ...]:
+    stand = steps_hold(method, kinds, asked)
+    steps = [step for step, stands in zip(method.steps, stand, strict=True) if stands]
     return tuple(RunSheetStep(number, step.stage, step.text, step.caution) for number, step in enumerate(steps, start=1))
-
-
-def _answers(item: Ingredient, step: MethodStep) -> bool:
-    kinds = {item.id, item.role}
-    if item.role == "surfactant" and item.is_powder:
-        kinds.add("surfactant-powder")
-    if item.id in FAST_ACIDS:
-        kinds.add("fast-acid")
-    return not kinds.isdisjoint(step.only_with)
 
 
 def _cautions(held: Sequence[Ingredient]) -> tuple[str, ...]:

@@ -14,8 +14,9 @@ from rosy_kettle.core.judge.setting import setting_of
 from rosy_kettle.core.palette import make_palette
 from rosy_kettle.core.plan.order import Order
 from rosy_kettle.core.records import Formula, Room, Tables
+from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["Schedule", "Stage", "make_schedule"]
+__all__ = ["PRE_DRY_H", "Schedule", "Stage", "drying_hours", "make_schedule"]
 
 PREPARE_MIN = 15.0  # clear, wipe, paper, moulds, humidity [min]
 WEIGH_MIN = 1.5  # a line [min]
@@ -33,7 +34,7 @@ NO_DRYING = "It does not dry"
 NIGHT_FROM, NIGHT_TO = 22, 6  # hands are not at the bench [h, local]
 LEAST_SET_H = {"pre-dried-surfactant": 24.0}
 """Hours in the mould whatever the model says [h]: taken out too early it foams out of shape; common practice."""
-WET_METHODS_WAIT_H = 8.0  # a liquid surfactant dried into soda becomes powder again [h]; common practice
+PRE_DRY_H = 8.0  # a liquid surfactant dried into soda becomes powder again [h]; common practice
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,7 +152,7 @@ def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[
         _work("weigh", "Weigh", WEIGH_MIN * len(weighed) * bowls, f"{len(weighed)} lines"),
     ]
     if method.id == "pre-dried-surfactant":
-        spans.append(_wait("pre-dry", "Dry the surfactant in", 60 * WET_METHODS_WAIT_H, "until it is powder again"))
+        spans.append(_wait("pre-dry", "Dry the surfactant in", 60 * PRE_DRY_H, "until it is powder again"))
     if roles & MELTED:
         spans.append(_work("melt", "Melt", MELT_MIN * bowls, "butters and waxes, gently"))
     spans.append(_work("mix", "Mix", MIX_MIN * bowls, f"{bowls} bowl" + ("s" if bowls > 1 else "")))
@@ -167,7 +168,7 @@ def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[
     spans.append(_work("shape", "Shape", shape_min, f"{pieces} pieces"))
     if roles & DECORATED:
         spans.append(_work("decorate", "Decorate", DECORATE_MIN * pieces, "while damp"))
-    drying, conflict = _drying(formula, tables, room, LEAST_SET_H.get(method.id, 0.0))
+    drying, conflict = _drying(formula, tables, room)
     spans.append(drying)
     conflicts += [conflict] if conflict else []
     if types & MOULDED:
@@ -180,16 +181,36 @@ def _shape_min(tool: str | None, tables: Tables) -> float:
     return USUAL_SHAPE_MIN if tool is None else SHAPE_MIN.get(tables.tools[tool].type, USUAL_SHAPE_MIN)
 
 
-def _drying(formula: Formula, tables: Tables, room: Room, least_h: float) -> tuple[_Span, str]:
-    whole = evaluate(replace(formula, room=room), tables)
+def drying_hours(whole: Evaluation, method: str) -> tuple[float, float] | str:
+    """Return how long a batch dries, or why that cannot be said.
+
+    Parameters
+    ----------
+    whole : Evaluation
+        The batch's readings in the air it dries in
+    method : str
+        Id of its method, which may want a least stay in the mould
+
+    Returns
+    -------
+    tuple or str
+        Likely and at most [h], or the reason
+    """
     # Of several doughs the slowest decides; one that does not dry at all decides against.
     parts = [part.drying for part in whole.portions] or [whole.drying]
     found = max(parts, key=lambda part: float("inf") if part.hours is None else part.hours)
-    air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if found.hours is None or found.high_hours is None:
-        reason = found.reason or "the drying time is not known"
-        return _wait("dry", "Dry or set", 0.0, reason), f"{NO_DRYING} in {air}: {reason}. No time can be promised."
-    hours, most = max(least_h, found.hours), max(least_h, found.high_hours)
+        return found.reason or "the drying time is not known"
+    least_h = LEAST_SET_H.get(method, 0.0)
+    return max(least_h, found.hours), max(least_h, found.high_hours)
+
+
+def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
+    found = drying_hours(evaluate(replace(formula, room=room), tables), formula.method)
+    air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
+    if isinstance(found, str):
+        return _wait("dry", "Dry or set", 0.0, found), f"{NO_DRYING} in {air}: {found}. No time can be promised."
+    hours, most = found
     why = f"likely {hours:.0f} h, at most {most:.0f} h in {air}"
     return _wait("dry", "Dry or set", 60 * hours, why, 60 * (most - hours)), ""
 

@@ -10,7 +10,7 @@ from rosy_kettle.core.records.ingredient import (
     SolidFatCurve,
     SurfactantTraits,
 )
-from rosy_kettle.core.records.method import Method, MethodStep, WantedDough
+from rosy_kettle.core.records.method import Method, MethodStep, School, SchoolOption, WantedDough
 from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
 from rosy_kettle.core.records.safety import (
     AllergenShare,
@@ -50,6 +50,8 @@ __all__ = [
     "Room",
     "Rule",
     "SafetyTables",
+    "School",
+    "SchoolOption",
     "SolidFatCurve",
     "SurfactantTraits",
     "Tables",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-__all__ = ["Method", "MethodStep", "WantedDough"]
+__all__ = ["Method", "MethodStep", "School", "SchoolOption", "WantedDough"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +28,29 @@ class MethodStep:
     caution: str = ""
     only_with: tuple[str, ...] = ()
     """Roles or ingredient ids; the step stands only if the formula holds one of them."""
+    taken: tuple[tuple[str, str], ...] = ()
+    """School and option; the step stands only where that way is taken."""
+
+
+@dataclass(frozen=True, slots=True)
+class SchoolOption:
+    """One of the ways a thing is done."""
+
+    id: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """Something that makers of one method do in different ways."""
+
+    id: str
+    question: str
+    options: tuple[SchoolOption, ...]
+    usual: str
+    """The option that stands unless another one is taken."""
+    only_with: tuple[str, ...] = ()
+    """Roles or ingredient ids; asked only if the formula holds one of them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,4 +74,5 @@ class Method:
     kneaded: bool
     set_time: str
     phases: tuple[str, ...]
+    schools: tuple[School, ...]
     steps: tuple[MethodStep, ...]

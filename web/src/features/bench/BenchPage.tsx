@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import {
   ApiError,
   type Batch,
+  beginNextBowl,
   type Happening,
   messageOf,
   type Reference,
@@ -144,6 +145,7 @@ function Head({ batch }: { batch: Batch }) {
         <KettleMark />
         <span className="sr-only">All formulas; this is </span>
         {batch.name}, version {batch.version}
+        {batch.bowls > 1 && `, bowl ${batch.bowl} of ${batch.bowls}`}
       </Link>
       <nav aria-label="Places of work" className="flex gap-6 text-[20px]">
         <Link className="flex min-h-12 min-w-12 items-center" to={`/formulas/${batch.formula_id}`}>
@@ -235,6 +237,19 @@ function LeftOut({ batch, act, weighing }: { batch: Batch; act: StepProps["act"]
 
 function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"]; onBack: () => void }) {
   const navigate = useNavigate();
+  const say = useNotice();
+  const another = batch.bowl < batch.bowls;
+  const onNextBowl = async () => {
+    try {
+      const next = await beginNextBowl(batch.id);
+      await navigate(`/bench/${next.id}`);
+    } catch (error) {
+      // Begun already, on this screen or another: go there.
+      const begun = error instanceof ApiError ? error.details.id : undefined;
+      if (typeof begun === "number") await navigate(`/bench/${begun}`);
+      else say(messageOf(error), { asks: true });
+    }
+  };
   const left = batch.state.status.filter((status) => status === "skipped").length;
   return (
     <>
@@ -248,9 +263,14 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
       </p>
       <div className="flex gap-3">
         {!batch.closed_at && <Press onClick={onBack}>Back</Press>}
-        <Press next onClick={() => void navigate(`/batches/${batch.id}`)}>
+        <Press next={!another} onClick={() => void navigate(`/batches/${batch.id}`)}>
           To the record
         </Press>
+        {another && (
+          <Press next onClick={() => void onNextBowl()}>
+            Bowl {batch.bowl + 1} of {batch.bowls}
+          </Press>
+        )}
       </div>
       {!batch.closed_at && (
         <p className="text-[22px] text-soft">

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   type BatchPlan,
@@ -6,6 +6,7 @@ import {
   type FormulaAnswer,
   messageOf,
   type PlanAsk,
+  type RunSheet,
   useFormula,
   usePlan,
   useReference,
@@ -18,7 +19,7 @@ import { RunSheetPaper } from "./RunSheetPaper";
 import { StageLine, span } from "./StageLine";
 import { WeighLine } from "./WeighLine";
 import { WishRow } from "./WishRow";
-import { newPlan, newWish, type PlanDraft, refusal, toAsk, type WishDraft } from "./wishes";
+import { newPlan, newWish, type PlanDraft, refusal, sheetAddress, toAsk, type WishDraft } from "./wishes";
 
 /** How many, of what, by when: batch, bowls, needs, times and the run sheet follow. */
 export function PlanPage() {
@@ -83,6 +84,12 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
               />
             ))}
             <Settings draft={draft} change={change} />
+            {plan && (
+              <Schools
+                schools={plan.run_sheet.schools}
+                onTake={(school, option) => change({ schools: { ...draft.schools, [school]: option } })}
+              />
+            )}
           </div>
           <Actions id={id} asked={asked} ready={!!plan && !error && refused === null} />
         </div>
@@ -102,7 +109,7 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
             <a
               className="inline-block min-h-7 border-b border-ink"
               download
-              href={`/api/formulas/${id}/run-sheet.pdf?batch_g=${plan.run_sheet.batch_g}&pieces=${plan.run_sheet.pieces}&piece_mass_g=${plan.run_sheet.piece_mass_g}`}
+              href={sheetAddress(id, plan.run_sheet)}
             >
               Run sheet as PDF
             </a>
@@ -197,6 +204,39 @@ function Settings({ draft, change }: { draft: PlanDraft; change: (patch: Partial
         .
       </p>
     </>
+  );
+}
+
+/** Where makers differ: one sentence, each choice in its place. */
+function Schools({
+  schools,
+  onTake,
+}: {
+  schools: RunSheet["schools"];
+  onTake: (school: string, option: string) => void;
+}) {
+  if (schools.length === 0) return null;
+  return (
+    <p className="max-w-[640px] pt-2 text-row">
+      {schools.map((school, index) => (
+        <Fragment key={school.id}>
+          {index === 0 ? school.question.charAt(0).toUpperCase() + school.question.slice(1) : school.question}{" "}
+          <select
+            aria-label={school.question}
+            className="written font-semibold"
+            value={school.taken}
+            onChange={(event) => onTake(school.id, event.target.value)}
+          >
+            {school.options.map((option) => (
+              <option key={option.id} value={option.id}>
+                {option.name}
+              </option>
+            ))}
+          </select>
+          {index < schools.length - 1 ? "; " : "."}
+        </Fragment>
+      ))}
+    </p>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { PlanAsk, WishAsk } from "../../api";
+import type { PlanAsk, RunSheet, WishAsk } from "../../api";
 
 /** What is typed on the Plan, before it is asked. */
 export interface WishDraft {
@@ -21,6 +21,8 @@ export interface PlanDraft {
   room: string;
   when: "now" | "start" | "ready";
   moment: string;
+  /** Option by school, where it is not made as usual. */
+  schools: Record<string, string>;
 }
 
 export const AS_WRITTEN = "as-written";
@@ -47,6 +49,7 @@ export const newPlan = (room: number, humidity: number): PlanDraft => ({
   room: String(room),
   when: "now",
   moment: "",
+  schools: {},
 });
 
 const read = (typed: string): number | null => {
@@ -85,6 +88,7 @@ export function toAsk(plan: PlanDraft): PlanAsk {
     start_at: plan.when === "start" ? moment : null,
     ready_by: plan.when === "ready" ? moment : null,
     utc_offset_min: -new Date().getTimezoneOffset(),
+    schools: plan.schools,
   };
 }
 
@@ -99,4 +103,15 @@ function toWish(wish: WishDraft, open: boolean): WishAsk {
     layers: Number(wish.layers) || 2,
     cut: wish.cut,
   };
+}
+
+/** Where the run sheet of a plan is fetched as PDF. */
+export function sheetAddress(id: number, sheet: RunSheet): string {
+  const query = new URLSearchParams({
+    batch_g: String(sheet.batch_g),
+    pieces: String(sheet.pieces),
+    piece_mass_g: String(sheet.piece_mass_g),
+    schools: sheet.schools.map((school) => `${school.id}:${school.taken}`).join(","),
+  });
+  return `/api/formulas/${id}/run-sheet.pdf?${query}`;
 }
