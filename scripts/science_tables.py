@@ -7,8 +7,10 @@ import re
 from importlib.resources import files
 from pathlib import Path
 
+from rosy_kettle.core.balance import BalanceProblem, balance, parse_target
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.why import contributions
 from rosy_kettle.files.formula_file import formula_file_from_data, formula_from_file
 from rosy_kettle.reference import load_tables
 from rosy_kettle.store import open_studio
@@ -40,8 +42,10 @@ EXAMPLES = {
     "release": ("damp-press", BALL, ["release.minutes"]),
     "feel": ("betaine-dough", SCOOP, ["feel.oil_g", "feel.free_oil_g", "feel.ring", "feel.cloud"]),
     "skin": ("betaine-dough", SCOOP, ["skin.harshness_mg_l"]),
-    "label": ("damp-press", BALL, ["label.market"]),
+    "label": ("damp-press", BALL, ["label.declaration"]),
 }
+WANTED = ["lather.score>=65", "dough.saturation=0.65..0.95"]
+ASKED_WHY = "drying.hours"
 DIGITS = 4
 
 
@@ -51,8 +55,23 @@ def main() -> None:
     for page, (method, grams, paths) in EXAMPLES.items():
         result = evaluate(_formula(method, grams), tables)
         _put(page, "worked example", _example(method, grams, {path: _shown(_value(result, path)) for path in paths}))
+    _put("balance", "worked example", _balanced(tables))
+    _put("why", "worked example", _explained(tables))
     _put("overview", "demo table", _demo_table())
     _put("checks", "baths", _baths(tables))
+
+
+def _balanced(tables: Tables) -> str:
+    problem = BalanceProblem(_formula("betaine-dough", SCOOP), tuple(parse_target(target) for target in WANTED))
+    result = balance(problem, tables)
+    changes = {change.ingredient: _shown(change.after_g) for change in result.changes}
+    return _example("betaine-dough", SCOOP, {"status": result.status, "after_g": changes}, targets=WANTED)
+
+
+def _explained(tables: Tables) -> str:
+    found = contributions(_formula("betaine-dough", SCOOP), tables, ASKED_WHY)
+    adds = {each.ingredient: _shown(each.adds) for each in found[:3]}
+    return _example("betaine-dough", SCOOP, adds, reading=ASKED_WHY)
 
 
 def _baths(tables: Tables) -> str:
@@ -101,8 +120,8 @@ def _shown(value: object) -> object:
     return float(f"{value:.{DIGITS}g}") if isinstance(value, float) else value
 
 
-def _example(method: str, grams: dict[str, float], expect: dict[str, object]) -> str:
-    body = json.dumps({"method": method, "grams": grams, "expect": expect}, indent=1)
+def _example(method: str, grams: dict[str, float], expect: dict[str, object], **asked: object) -> str:
+    body = json.dumps({"method": method, "grams": grams, **asked, "expect": expect}, indent=1)
     return f"Worked example (a test works it out again; defaults for everything that is not said):\n\n```json\n{body}\n```"
 
 

@@ -110,7 +110,7 @@ def test_comparing_versions_names_the_line_that_made_drying_longer(server: Serve
     page.get_by_label("What is it, in a few words?").fill("as it was")
     page.keyboard.press("Enter")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.get_by_text("This version is kept")).to_be_visible()
+    expect(page.get_by_text("This version is kept").first).to_be_visible()
     desk.amount("Glycerin").fill("70")
     desk.amount("Kaolin").fill("60")
     page.get_by_role("link", name="Versions").click()
@@ -222,7 +222,7 @@ def test_a_file_dropped_on_the_desk_is_read(server: Server, open_page: OpenPage)
     page.keyboard.press("Control+z")
     expect(desk.amount("Castor oil")).to_have_count(0)
     page.evaluate(DROP, {"name": "cat.png", "text": "{not json"})
-    expect(page.get_by_text('"cat.png" is neither a formula file nor a list of lines.')).to_be_visible()
+    expect(page.get_by_text('"cat.png" is neither a formula file nor a list of lines.').first).to_be_visible()
     file = {
         "name": "Dropped",
         "portions": [{"name": "body", "lines": [{"ingredient": "baking-soda", "amount": "100", "unit": "g"}]}],

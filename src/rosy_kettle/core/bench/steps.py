@@ -114,7 +114,7 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     # Where shaping takes several steps, pieces are counted at the last.
     last = max((index for index, step in enumerate(made) if step.kind == "shape"), default=-1)
     made = [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]
-    steps += _reminded(_timed(made, whole, formula.method))
+    steps += _reminded(_timed(made, whole))
     return tuple(_with_window(steps, formula, tables, dough))
 
 
@@ -135,10 +135,10 @@ def step_from(stored: Mapping[str, Any]) -> BenchStep:
     return BenchStep(**{**stored, "shares": shares})
 
 
-def _timed(steps: Sequence[BenchStep], whole: Evaluation, method: str) -> list[BenchStep]:
+def _timed(steps: Sequence[BenchStep], whole: Evaluation) -> list[BenchStep]:
     """Give each drying its clock: a surfactant that dries in before shaping, pieces that dry after."""
     shape = next((index for index, step in enumerate(steps) if step.kind == "shape"), len(steps))
-    found = drying_hours(whole, method)
+    found = drying_hours(whole)
     after = None if isinstance(found, str) else 60 * found[0]
     return [
         step if step.kind != "dry" else replace(step, minutes=60 * PRE_DRY_H if index < shape else after)

@@ -19,6 +19,7 @@ STICKY_SATURATION, STICKY_WITH_HUMECTANT = 1.30, 1.02  # of the liquids that sta
 WATER_DRAWN = 0.25  # water a gram of glycerin holds at even humidity [g/g]; sorption of glycerin, from memory
 FAT_THAT_MUST_SET = 0.10  # share of the mass [-]
 DUST_HOURS = 12.0  # overnight [h]
+IN_MOULD_HOURS = 24.0  # of a piece whose surfactant was dried in first: out of the mould sooner, it foams [h]; common practice
 NARROW, WIDE = (0.75, 1.5), (0.6, 2.0)  # band of the hours [-]
 
 
@@ -53,7 +54,7 @@ def drying_time(
     loose : bool
         Whether it is left as dust
     dried_first : bool
-        Whether the surfactants' water was dried off before the piece was made
+        Whether the surfactants' water was dried off before the piece was made; it then stays in its mould for a day
 
     Returns
     -------
@@ -71,6 +72,8 @@ def drying_time(
     if reason:
         return Drying(None, None, None, dries=False, reason=reason)
     hours = DUST_HOURS if loose else _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling)
+    if dried_first:
+        hours = max(IN_MOULD_HOURS, hours)
     low, high = WIDE if mix.humectant_share > 0.15 or humidity > 0.65 else NARROW  # noqa: PLR2004 - where makers' reports scatter
     return Drying(hours, low * hours, high * hours, dries=True, reason=None)
 

@@ -32,8 +32,6 @@ MELTED = frozenset({"butter", "wax"})
 DECORATED = frozenset({"decoration"})
 NO_DRYING = "It does not dry"
 NIGHT_FROM, NIGHT_TO = 22, 6  # hands are not at the bench [h, local]
-LEAST_SET_H = {"pre-dried-surfactant": 24.0}
-"""Hours in the mould whatever the model says [h]: taken out too early it foams out of shape; common practice."""
 PRE_DRY_H = 8.0  # a liquid surfactant dried into soda becomes powder again [h]; common practice
 
 
@@ -181,15 +179,13 @@ def _shape_min(tool: str | None, tables: Tables) -> float:
     return USUAL_SHAPE_MIN if tool is None else SHAPE_MIN.get(tables.tools[tool].type, USUAL_SHAPE_MIN)
 
 
-def drying_hours(whole: Evaluation, method: str) -> tuple[float, float] | str:
+def drying_hours(whole: Evaluation) -> tuple[float, float] | str:
     """Return how long a batch dries, or why that cannot be said.
 
     Parameters
     ----------
     whole : Evaluation
         The batch's readings in the air it dries in
-    method : str
-        Id of its method, which may want a least stay in the mould
 
     Returns
     -------
@@ -201,12 +197,11 @@ def drying_hours(whole: Evaluation, method: str) -> tuple[float, float] | str:
     found = max(parts, key=lambda part: float("inf") if part.hours is None else part.hours)
     if found.hours is None or found.high_hours is None:
         return found.reason or "the drying time is not known"
-    least_h = LEAST_SET_H.get(method, 0.0)
-    return max(least_h, found.hours), max(least_h, found.high_hours)
+    return found.hours, found.high_hours
 
 
 def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
-    found = drying_hours(evaluate(replace(formula, room=room), tables), formula.method)
+    found = drying_hours(evaluate(replace(formula, room=room), tables))
     air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if isinstance(found, str):
         return _wait("dry", "Dry or set", 0.0, found), f"{NO_DRYING} in {air}: {found}. No time can be promised."
