@@ -78,7 +78,7 @@ def dough_fill(
     solid = solid_fractions(palette, mass_g, temperature_c, fresh=fresh)
     fats_g, fats_ml = mass_g[..., palette.fat_columns], volume_ml[..., palette.fat_columns]
     molten_ml = volume_ml.sum(axis=-1)
-    liquid_ml = molten_ml[..., None] - (fats_ml[..., None, :] * solid).sum(axis=-1)
+    liquid_ml = molten_ml[..., None] - np.matmul(solid, fats_ml[..., None])[..., 0]
     lean_ml = volume_ml @ palette.is_lean_liquid
     fat_g = fats_g.sum(axis=-1)
     oily_g = fat_g + mass_g @ palette.is_liquid_oil
@@ -89,12 +89,12 @@ def dough_fill(
         saturation=_ratio(liquid_ml, demand_ml[..., None], np.nan),
         saturation_molten=_ratio(molten_ml, demand_ml, np.nan),
         saturation_lean=_ratio(lean_ml, demand_ml, np.nan),
-        solid_share=_ratio((fats_g[..., None, :] * solid).sum(axis=-1), oily_g[..., None], 0.0),
+        solid_share=_ratio(np.matmul(solid, fats_g[..., None])[..., 0], oily_g[..., None], 0.0),
         fat_share=_ratio(fat_g, total_g, 0.0),
         fat_volume_share=_ratio(molten_ml - lean_ml, molten_ml, 0.0),
     )
 
 
 def _ratio(top: FloatArray, bottom: FloatArray, otherwise: float) -> FloatArray:
-    with np.errstate(invalid="ignore", divide="ignore"):
-        return np.where(bottom > 0, top / bottom, otherwise)
+    shape = np.broadcast_shapes(np.shape(top), np.shape(bottom))
+    return np.divide(top, bottom, out=np.full(shape, otherwise), where=bottom > 0)

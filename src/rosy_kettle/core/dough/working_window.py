@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from rosy_kettle.core.dough.saturation import DoughFill
 from rosy_kettle.core.dough.texture import STATES, TextureCurve
 
@@ -36,13 +34,15 @@ def working_window(
     """
     if float(fill.fat_share) < LEAST_FAT_SHARE:
         return None, "no fat"
-    inside = np.isin(curve.state_index, [STATES.index(state) for state in states])
-    if kneaded:
-        inside &= fill.solid_share >= LEAST_SOLID_SHARE
-    # Where a run begins the mask steps up, where it has ended it steps down.
-    steps = np.diff(inside.astype(np.int8), prepend=0, append=0)
-    begins, ends = np.flatnonzero(steps == 1), np.flatnonzero(steps == -1)
-    if begins.size == 0:
+    wanted = {STATES.index(state) for state in states}
+    least = LEAST_SOLID_SHARE if kneaded else 0.0
+    begin = longest = 0
+    end = None
+    for index, (state, solid) in enumerate(zip(curve.state_index.tolist(), fill.solid_share.tolist(), strict=True)):
+        if state not in wanted or solid < least:
+            begin = index + 1
+        elif index + 1 - begin > longest:
+            longest, end = index + 1 - begin, index
+    if end is None:
         return None, "never"
-    longest = int(np.argmax(ends - begins))
-    return (float(curve.temperature_c[begins[longest]]), float(curve.temperature_c[ends[longest] - 1])), None
+    return (float(curve.temperature_c[end + 1 - longest]), float(curve.temperature_c[end])), None

@@ -76,12 +76,11 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
     if not factors.any():
         return solid
     masses = fats_g[..., None, :]
-    oil_g = (mass_g * palette.is_liquid_oil).sum(axis=-1)[..., None]
-    molten_g = oil_g + (masses * (1 - solid)).sum(axis=-1)
+    oil_g = (mass_g @ palette.is_liquid_oil)[..., None]
+    molten_g = oil_g + np.matmul(1 - solid, fats_g[..., None])[..., 0]
     dissolved_g = factors * (_dissolved_per_gram(temperature_c) * molten_g)[..., None]
     kept_g = np.maximum(0.0, masses * solid - dissolved_g)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        dissolving = np.where(masses > 0, kept_g / masses, 0.0)
+    dissolving = np.divide(kept_g, masses, out=np.zeros(kept_g.shape), where=masses > 0)
     return np.where(factors > 0, dissolving, solid)
 
 
