@@ -97,4 +97,5 @@ def dough_fill(
 
 def _ratio(top: FloatArray, bottom: FloatArray, otherwise: float) -> FloatArray:
     shape = np.broadcast_shapes(np.shape(top), np.shape(bottom))
-    return np.divide(top, bottom, out=np.full(shape, otherwise), where=bottom > 0)
+    ratio: FloatArray = np.divide(top, bottom, out=np.full(shape, otherwise), where=bottom > 0)
+    return ratio
