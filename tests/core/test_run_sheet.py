@@ -8,6 +8,7 @@ import pytest
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.plan import RunSheet, make_run_sheet, sheet_of
+from rosy_kettle.core.plan.run_sheet import HEADINGS
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.conftest import make_formula
 
@@ -87,6 +88,18 @@ def test_portions_are_weighed_apart(tables: Tables) -> None:
     assert [(group.portion, group.phase) for group in sheet.groups] == [
         ("body", "dry"), ("body", "liquid"), ("second colour", "dry"), ("second colour", "colour"),
     ]  # fmt: skip
+
+
+def test_a_line_is_weighed_where_the_maker_put_it(tables: Tables) -> None:
+    lines = (Line("baking-soda", "300", "g"), Line("slsa-fine", "40", "g", phase="Liquids"), Line("citric-acid-anhydrous", "9", "g", phase="Powders"),
+             Line("glycerin", "40", "g"))  # fmt: skip
+    for method in tables.methods:
+        sheet = make_run_sheet(Formula("x", (Portion("body", lines),), method=method), tables, 5)
+        phases = {line.ingredient: group.phase for group in sheet.groups for line in group.lines}
+        assert phases == {"baking-soda": "dry", "slsa-fine": "liquid", "citric-acid-anhydrous": "acid-last", "glycerin": "liquid"}
+    assert all(
+        {phase for phases in HEADINGS.values() for phase in phases} <= set(each.phases) for each in tables.methods.values()
+    )
 
 
 def test_what_is_not_understood_is_named_on_the_sheet(tables: Tables) -> None:

@@ -1,4 +1,5 @@
 export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
+export { emptyFormula } from "./emptyFormula";
 export * from "./queries";
 export type * from "./types";

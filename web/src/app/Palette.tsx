@@ -1,7 +1,7 @@
-import { type KeyboardEvent, useEffect, useMemo, useState } from "react";
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { useFormulas, useIngredients } from "../api";
-import { Dialog } from "../ui";
+import { emptyFormula, messageOf, useCreateFormula, useFormulas, useIngredients } from "../api";
+import { Dialog, offersNow, useNotice } from "../ui";
 
 interface Entry {
   words: string;
@@ -63,7 +63,7 @@ function Search({ onDone }: { onDone: () => void }) {
         aria-controls="palette-list"
         aria-activedescendant={found[here] ? `palette-${here}` : undefined}
         className="written w-full text-state"
-        placeholder="a formula, an ingredient, a page"
+        placeholder="a formula, an ingredient, a page, something to do"
         value={typed}
         onChange={(event) => {
           setTyped(event.target.value);
@@ -99,6 +99,20 @@ function useEntries(): Entry[] {
   const { pathname } = useLocation();
   const formulas = useFormulas();
   const ingredients = useIngredients();
+  const create = useCreateFormula();
+  const say = useNotice();
+  // What the page offered when the palette was opened.
+  const [offers] = useState(offersNow);
+  const begin = async () => {
+    try {
+      const made = await create.mutateAsync(emptyFormula());
+      await navigate(`/formulas/${made.id}`);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const latest = useRef(begin);
+  latest.current = begin;
   return useMemo(() => {
     const to = (path: string) => () => void navigate(path);
     const open = /^\/(?:formulas|plan)\/(\d+)/.exec(pathname)?.[1];
@@ -111,10 +125,13 @@ function useEntries(): Entry[] {
           { words: "Plan a batch of it", kind: "here", go: to(`/plan/${open}`) },
         ]
       : [];
+    const acts = offers.map(({ words, hint, run }) => ({ words, kind: hint ?? "do", go: run }));
     const pages: Entry[] = [
       { words: "All formulas", kind: "page", go: to("/") },
+      { words: "Empty formula", kind: "do", go: () => void latest.current() },
       { words: "Paste a recipe", kind: "do", go: to("/recipes/new") },
       { words: "Plan", kind: "page", go: to("/plan") },
+      { words: "Bench: all batches", kind: "page", go: to("/bench") },
       { words: "Pantry", kind: "page", go: to("/pantry") },
     ];
     const named = (formulas.data?.formulas ?? []).map((each) => ({
@@ -127,8 +144,8 @@ function useEntries(): Entry[] {
       kind: `${each.role}, Pantry`,
       go: to(`/pantry/${each.id}`),
     }));
-    return [...here, ...named, ...pages, ...shelf];
-  }, [navigate, pathname, formulas.data, ingredients.data]);
+    return [...here, ...acts, ...named, ...pages, ...shelf];
+  }, [navigate, pathname, formulas.data, ingredients.data, offers]);
 }
 
 /** What begins with the words first, then what holds them all. */

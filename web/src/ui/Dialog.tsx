@@ -7,11 +7,13 @@ interface Props {
   title: string;
   /** One sentence under the title. */
   lead?: ReactNode;
+  /** For a table beside a table. */
+  wide?: boolean;
   children: ReactNode;
 }
 
 /** A sheet laid over the page. */
-export function Dialog({ open, onOpenChange, title, lead, children }: Props) {
+export function Dialog({ open, onOpenChange, title, lead, wide = false, children }: Props) {
   // Opened from anywhere, it gives the focus back to where it came from.
   const cameFrom = useRef<Element | null>(null);
   return (
@@ -19,7 +21,7 @@ export function Dialog({ open, onOpenChange, title, lead, children }: Props) {
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-shade/80" />
         <Radix.Content
-          className="fixed left-1/2 top-[8vh] z-50 max-h-[84vh] w-[min(760px,92vw)] -translate-x-1/2 overflow-y-auto border-y-2 border-ink bg-paper px-10 py-8"
+          className={`fixed left-1/2 top-[8vh] z-50 max-h-[84vh] -translate-x-1/2 overflow-y-auto border-y-2 border-ink bg-paper px-10 py-8 ${wide ? "w-[min(1080px,96vw)]" : "w-[min(760px,92vw)]"}`}
           onOpenAutoFocus={() => {
             cameFrom.current = document.activeElement;
           }}

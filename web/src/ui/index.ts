@@ -10,5 +10,6 @@ export { KettleMark } from "./KettleMark";
 export { type Kind, KindGlyph } from "./KindGlyph";
 export { Menu, MenuItem } from "./Menu";
 export { NoticeProvider, useNotice } from "./Notice";
+export { type Offer, offersNow, useOffers } from "./offers";
 export { Plot, type PlotLine } from "./Plot";
 export { Strip, type StripProps } from "./Strip";

@@ -7,14 +7,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.balance.aims import Aims, aims_of
 from rosy_kettle.core.balance.problem import OBJECTIVES, BalanceProblem
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.judge.setting import setting_of
 from rosy_kettle.core.palette import FloatArray
-from rosy_kettle.core.records import Formula, Line, Tables
+from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = ["Point", "Task", "task_of", "with_masses", "with_masses_at"]
@@ -130,7 +130,7 @@ def task_of(problem: BalanceProblem, tables: Tables) -> Task:
         if name not in ids:
             raise InputError(f'"{name[:60]}" stands on no line of this formula; lock or bound what is in it.', quantity="lock")
     start_g = np.array([item.mass_g for item in weighed])
-    bounds = [_bounds(item.line, ids[i], float(start_g[i]), problem) for i, item in enumerate(weighed)]
+    bounds = [_bounds(item, ids[i], problem) for i, item in enumerate(weighed)]
     low = np.array([-np.inf if target.low is None else target.low for target in problem.targets])
     high = np.array([np.inf if target.high is None else target.high for target in problem.targets])
     paths = [target.reading for target in problem.targets]
@@ -152,17 +152,25 @@ def task_of(problem: BalanceProblem, tables: Tables) -> Task:
     return task
 
 
-def _bounds(line: Line, name: str, start_g: float, problem: BalanceProblem) -> tuple[float, float]:
-    """Bounds of one line [g]: what is poured or locked stays, the tighter of the line's own and the problem's holds."""
+def _bounds(weighed: Weighed, name: str, problem: BalanceProblem) -> tuple[float, float]:
+    """Bounds of one line [g]: what is poured or locked stays, the tighter of the line's own and the problem's holds.
+
+    Where neither says anything, a line may grow to three times what it is.
+    """
+    line, start_g = weighed.line, weighed.mass_g
     if line.poured_g is not None:
         return line.poured_g, line.poured_g
     if line.locked or name in problem.locks:
         return start_g, start_g
-    low, high = problem.bounds_g.get(name, (0.0, HIGHEST_FACTOR * start_g))
+    usual_g = HIGHEST_FACTOR * start_g if line.max_g is None else line.max_g
+    low, high = problem.bounds_g.get(name, (0.0, usual_g))
     low = low if line.min_g is None else max(low, line.min_g)
     high = high if line.max_g is None else min(high, line.max_g)
     if low > high:
-        raise InputError(f"{name}: the lower bound {low:g} g is above the upper bound {high:g} g.", quantity="bound")
+        raise InputError(
+            f"{weighed.ingredient.short_name}: at least {low:g} g is above at most {high:g} g; lower the one or raise the other.",
+            quantity="bound",
+        )
     return low, high
 
 

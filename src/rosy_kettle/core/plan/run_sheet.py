@@ -25,6 +25,13 @@ PHASE_LABELS = {
     "spray": "Spray",
     "decoration": "Decoration",
 }
+HEADINGS = {
+    "powders": ("dry", "acid-last"),
+    "butters and waxes": ("melt",),
+    "liquids": ("liquid", "spray"),
+    "scent and colour": ("scent", "colour", "decoration"),
+}
+"""Phases under the headings that a line can be put under at the Desk; the first is where a stranger goes."""
 STANDING_CAUTIONS = (
     "Clear bench, gloves, eye cover; no draught over the powders.",
     "Clean with water only once no loose mix is left in the bowl. No bleach near acid or alcohol.",
@@ -200,16 +207,19 @@ def _groups(formula: Formula, method: Method, weighed: Sequence[Weighed], scale:
     groups: list[RunSheetGroup] = []
     for index, portion in enumerate(formula.portions):
         for phase in method.phases:
-            members = [w for w in weighed if w.portion == index and _weighed_with(w.ingredient) == phase and w.mass_g > 0]
+            members = [w for w in weighed if w.portion == index and _weighed_with(w) == phase and w.mass_g > 0]
             if members:
                 lines = tuple(_line(item, scale) for item in members)
                 groups.append(RunSheetGroup(portion.name, phase, PHASE_LABELS[phase], sum(line.mass_g for line in lines), lines))
     return tuple(groups)
 
 
-def _weighed_with(item: Ingredient) -> str:
-    """Slow acids such as cream of tartar are sieved with the powders; only fast ones wait for the end."""
-    return "dry" if item.role == "acid" and item.id not in FAST_ACIDS else item.phase_default
+def _weighed_with(weighed: Weighed) -> str:
+    """Where the maker put a line by hand, it goes; slow acids such as cream of tartar are sieved with the powders."""
+    item = weighed.ingredient
+    usual = "dry" if item.role == "acid" and item.id not in FAST_ACIDS else item.phase_default
+    by_hand = HEADINGS.get(weighed.line.phase.lower())
+    return usual if by_hand is None or usual in by_hand else by_hand[0]
 
 
 def _line(item: Weighed, scale: float) -> RunSheetLine:

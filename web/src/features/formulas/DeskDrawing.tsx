@@ -147,7 +147,7 @@ function Stream({
 }) {
   const { from, count, toX, pitch, wet, pinch } = stream;
   const edge = bowl.cx - bowl.radius - 20;
-  const riser = Math.min(edge, from.x + 16);
+  const riser = Math.max(Math.min(edge, from.x + 16), from.x + 3); // clear of the shares in the rows
   const over = bowl.rimY - 26;
   // Rows below the rim climb a thread beside the bowl and are tossed over it.
   const low = from.y > over - 10;

@@ -11,7 +11,7 @@ import {
   useKeepVersion,
   useRestoreFormula,
 } from "../../api";
-import { Button, Dialog, Field, Menu, MenuItem, useNotice } from "../../ui";
+import { Button, Dialog, Field, Menu, MenuItem, type Offer, useNotice, useOffers } from "../../ui";
 import { type Draft, toFile } from "./draft";
 import { ProfileChoice } from "./ProfileChoice";
 import type { SaveState } from "./useAutosave";
@@ -44,6 +44,14 @@ const NUMBER_WORDS = ["Nothing", "One thing", "Two things", "Three things", "Fou
 export function DeskHead(props: Props) {
   const { draft, answer, methods, change, save, settle } = props;
   const [keeping, setKeeping] = useState(false);
+  const toMethod = (id: string) => change((before) => ({ ...before, method: id as Draft["method"] }));
+  useOffers(
+    "methods",
+    methods.map((method) => ({
+      words: `Make it as ${method.name.toLowerCase()}`,
+      run: () => toMethod(method.id),
+    })),
+  );
   return (
     <div className="relative z-10 w-[560px] max-w-[56vw] pb-1">
       <h1 className="flex items-baseline">
@@ -61,9 +69,7 @@ export function DeskHead(props: Props) {
           aria-label="Method"
           className="written text-row text-ink"
           value={draft.method}
-          onChange={(event) =>
-            change((before) => ({ ...before, method: event.target.value as Draft["method"] }))
-          }
+          onChange={(event) => toMethod(event.target.value)}
         >
           {methods.map((method) => (
             <option key={method.id} value={method.id}>
@@ -146,23 +152,29 @@ function HeadMenu({
       say(messageOf(error), { asks: true });
     }
   };
+  const offers: Offer[] = [
+    { words: "Rebalance…", hint: "Alt B", run: onRebalance },
+    { words: "Another portion", run: () => onPortion(false) },
+    { words: "Make two halves of it", run: () => onPortion(true) },
+    { words: "Scale to a mass…", run: onScale },
+    { words: "All in grams", run: () => onShowIn("g") },
+    { words: "All in ounces", run: () => onShowIn("oz") },
+    { words: "All in per cent", run: () => onShowIn("pct") },
+    { words: "All in parts", run: () => onShowIn("part") },
+    { words: "Keep this version…", run: onKeep },
+    { words: "Save as a formula file", run: () => saveFile(draft, ingredients) },
+    { words: "Save the lines as CSV", run: () => saveCsv(draft) },
+    { words: "Print it", run: () => setTimeout(() => window.print(), PRINT_AFTER_MS) },
+    { words: "Put it aside", run: () => void onDelete() },
+  ];
+  useOffers("formula", offers);
   return (
     <Menu label="More for this formula" trigger="···">
-      <MenuItem hint="Alt B" onSelect={onRebalance}>
-        Rebalance…
-      </MenuItem>
-      <MenuItem onSelect={() => onPortion(false)}>Another portion</MenuItem>
-      <MenuItem onSelect={() => onPortion(true)}>Make two halves of it</MenuItem>
-      <MenuItem onSelect={onScale}>Scale to a mass…</MenuItem>
-      <MenuItem onSelect={() => onShowIn("g")}>All in grams</MenuItem>
-      <MenuItem onSelect={() => onShowIn("oz")}>All in ounces</MenuItem>
-      <MenuItem onSelect={() => onShowIn("pct")}>All in per cent</MenuItem>
-      <MenuItem onSelect={() => onShowIn("part")}>All in parts</MenuItem>
-      <MenuItem onSelect={onKeep}>Keep this version…</MenuItem>
-      <MenuItem onSelect={() => saveFile(draft, ingredients)}>Save as a formula file</MenuItem>
-      <MenuItem onSelect={() => saveCsv(draft)}>Save the lines as CSV</MenuItem>
-      <MenuItem onSelect={() => setTimeout(() => window.print(), PRINT_AFTER_MS)}>Print it</MenuItem>
-      <MenuItem onSelect={() => void onDelete()}>Put it aside</MenuItem>
+      {offers.map((offer) => (
+        <MenuItem key={offer.words} hint={offer.hint} onSelect={offer.run}>
+          {offer.words}
+        </MenuItem>
+      ))}
     </Menu>
   );
 }

@@ -1,6 +1,7 @@
 import { type DragEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import {
+  emptyFormula,
   type FormulaFile,
   type FormulaGlance,
   messageOf,
@@ -10,7 +11,6 @@ import {
 } from "../../api";
 import { figure, grams } from "../../lib/numbers";
 import { Button, Strip, useNotice } from "../../ui";
-import { emptyFormula } from "./draft";
 
 /** All formulas, each with the one thing to know at a glance: does its dough fit its method? */
 export function FormulasPage() {

@@ -13,6 +13,8 @@ export interface RowActions {
   move: (key: string, by: number) => void;
   duplicate: (key: string) => void;
   remove: (key: string) => void;
+  /** Under the next heading, so that it is weighed and worked with that. */
+  regroup: (key: string) => void;
   substitute: (key: string) => void;
   rest: (key: string) => void;
 }
@@ -144,6 +146,9 @@ function RowMenu({
         <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
           {line.locked ? "Let go" : "Hold"}
         </MenuItem>
+        <MenuItem hint="Alt P" onSelect={() => actions.regroup(line.key)}>
+          Under the next heading
+        </MenuItem>
         <MenuItem hint="Alt S" onSelect={() => actions.substitute(line.key)}>
           Something else in its place…
         </MenuItem>
@@ -160,9 +165,17 @@ function RowMenu({
 function beside(line: FormulaLine, mass: LineMass | undefined): string {
   const note = line.notes.find((text) => text.includes("?"));
   if (note) return note;
-  if (!mass || line.unit === "g") return "";
+  const bound = boundWords(line);
+  if (!mass || line.unit === "g") return bound;
   const spread = mass.mass_g > 0 ? Math.round((100 * (mass.high_g - mass.mass_g)) / mass.mass_g) : 0;
-  return `${grams(mass.mass_g)} g${spread ? ` ± ${figure(spread)} %, weigh it` : ""}`;
+  return `${grams(mass.mass_g)} g${spread ? ` ± ${figure(spread)} %, weigh it` : ""}${bound && `; ${bound}`}`;
+}
+
+/** What rebalancing may not go beyond. */
+function boundWords({ min_g, max_g }: FormulaLine): string {
+  if (min_g === null && max_g === null) return "";
+  if (min_g === null) return `at most ${figure(max_g ?? 0)} g`;
+  return max_g === null ? `at least ${figure(min_g)} g` : `${figure(min_g)} to ${figure(max_g)} g`;
 }
 
 function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
@@ -174,6 +187,7 @@ function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
         Delete: () => actions.remove(key),
         Backspace: () => actions.remove(key),
         d: () => actions.duplicate(key),
+        p: () => actions.regroup(key),
         s: () => actions.substitute(key),
         h: () => actions.change(key, { locked: !line.locked }, "locked"),
       }

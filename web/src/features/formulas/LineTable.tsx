@@ -1,7 +1,8 @@
 import { type Dispatch, memo, type RefObject, useMemo, useRef } from "react";
 import type { Evaluation, IngredientSummary, LineMass, Reference } from "../../api";
+import { useOffers } from "../../ui";
 import { type Draft, type DraftLine, duplicateLine, patchLine, removeLine, swapLines } from "./draft";
-import { groupLines, type LineGroup } from "./groups";
+import { groupLines, HEADINGS, type LineGroup } from "./groups";
 import { LineRow, type RowActions } from "./LineRow";
 
 const NO_LINES: DraftLine[] = [];
@@ -31,6 +32,14 @@ export const LineTable = memo(function LineTable(props: Props) {
   const all = useMemo(() => [...ingredients.values()], [ingredients]);
   const badKey = error?.line == null ? null : draft.portions.flatMap((p) => p.lines)[error.line]?.key;
   const actions = useRowActions(props, groups);
+  useOffers(
+    "lines",
+    lines.flatMap((line) => {
+      const item = line.ingredient ? ingredients.get(line.ingredient) : undefined;
+      const name = item?.short_name.toLowerCase();
+      return name ? [{ words: `Swap ${name}`, run: () => actions.substitute(line.key) }] : [];
+    }),
+  );
   return (
     <div ref={table}>
       {groups.map((group) => (
@@ -80,6 +89,15 @@ function useRowActions(props: Props, groups: readonly LineGroup[]): RowActions {
         const at = group?.lines.findIndex((line) => line.key === key) ?? -1;
         const other = group?.lines[at + by];
         if (other) latest.current.props.change((before) => swapLines(before, key, other.key));
+      },
+      regroup: (key) => {
+        const lines = shown();
+        const under = latest.current.groups.find((each) => each.lines.some((line) => line.key === key));
+        const headings = [...new Set([...latest.current.groups.map((each) => each.label), ...HEADINGS])];
+        const at = headings.indexOf(under?.label ?? "");
+        const phase = headings[(at + 1) % headings.length] ?? "";
+        latest.current.props.change((before) => patchLine(before, key, { phase }), `${key}.phase`);
+        requestAnimationFrame(() => focusAt(shown().findIndex((line) => line.key === key) % lines.length));
       },
       substitute: (key) => latest.current.props.onSubstitute(key),
       rest: (key) => latest.current.props.onRest(key),

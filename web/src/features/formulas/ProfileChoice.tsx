@@ -9,9 +9,10 @@ import {
   useDeleteProfile,
   useSaveProfile,
 } from "../../api";
-import { Button, Dialog, Field, useNotice } from "../../ui";
+import { Button, Dialog, Field, useNotice, useOffers } from "../../ui";
 import type { Draft } from "./draft";
 import { assume, ProfileAssumes } from "./ProfileAssumes";
+import { canBeAimedAt } from "./profiles";
 
 interface Props {
   draft: Draft;
@@ -25,6 +26,13 @@ export function ProfileChoice({ draft, profiles, readings, change }: Props) {
   const [editing, setEditing] = useState(false);
   const chosen = profiles.find((profile) => profile.id === draft.profile);
   const gone = draft.profile !== null && draft.profile !== "" && !chosen;
+  useOffers(
+    "profiles",
+    profiles.map((profile) => ({
+      words: `Judge it for ${profile.name.toLowerCase()}`,
+      run: () => change((before) => judgedBy(before, profile)),
+    })),
+  );
   return (
     <>
       For{" "}
@@ -91,9 +99,6 @@ interface Row {
   high: string;
 }
 
-const AIMS =
-  /^(dough\.(saturation|stickiness|puff_pct)|fizz\.(co2_piece_l|base_to_acid)|bath\.|lather\.(score|active_g|height_cm|character)|firmness\.|release\.|drying\.hours|feel\.(oil_g|free_oil_g|ring|tint|cloud)|skin\.|cost\.(piece|bath))/;
-
 const text = (value: number | null) => (value === null ? "" : String(value));
 const number = (typed: string) => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
 
@@ -124,7 +129,7 @@ function ProfileSheet({
   const save = useSaveProfile();
   const remove = useDeleteProfile();
   const say = useNotice();
-  const aims = readings.filter((reading) => AIMS.test(reading.id));
+  const aims = readings.filter((reading) => canBeAimedAt(reading.id));
   const set = (index: number, patch: Partial<Row>) =>
     setRows(rows.map((row, at) => (at === index ? { ...row, ...patch } : row)));
   const onSave = async () => {

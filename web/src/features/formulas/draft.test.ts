@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
+import { emptyFormula } from "../../api";
 import {
   addLines,
   addPortion,
   addRead,
   type Draft,
   duplicateLine,
-  emptyFormula,
   type History,
   history,
   newLine,

@@ -1,4 +1,10 @@
-import type { FormulaFile, FormulaLine, FormulaPortion, RecipeLine } from "../../api";
+import {
+  emptyFormula,
+  type FormulaFile,
+  type FormulaLine,
+  type FormulaPortion,
+  type RecipeLine,
+} from "../../api";
 
 /** The formula being worked on: plain functions on it, and its undo history. */
 export type DraftLine = FormulaLine & { key: string };
@@ -23,75 +29,6 @@ export function newLine(patch: Partial<FormulaLine> = {}): DraftLine {
     poured_g: null,
     ...patch,
     key: nextKey(),
-  };
-}
-
-const EMPTY_PRODUCT: FormulaFile["product"] = {
-  markets: ["US"],
-  profile: "adult",
-  youngest_user_months: null,
-  adult_only_label: false,
-  intended_foam: null,
-  child_appeal: false,
-  looks_like_food: false,
-  leave_on_use: false,
-  multi_use: false,
-  single_use: false,
-  function_obvious: false,
-  pack: "single_wrap",
-  allergen_mode: null,
-  claims: [],
-  label: [],
-  records: [],
-  certificates: {},
-  colours: {},
-  declared_allergens: [],
-  ingredient_order_ok: null,
-  warning_height_in: null,
-  us_avg_sales_3y_usd: null,
-  serious_event_open_business_days: null,
-  serious_event_reported: false,
-  launch_date: null,
-  today: null,
-  product_ph: null,
-  aw: null,
-  shelf_life_months: null,
-  min_raw_shelf_months: null,
-  heat_step_before_dry: false,
-  room_m3: null,
-  max_melt_temp_c: null,
-  uses_microwave: false,
-  fragrance_add_temp_c: null,
-  sealed_container: false,
-  dryness_confirmed: false,
-  dry_temp_c: null,
-  cleaning_agents: [],
-};
-
-export function emptyFormula(name = "New formula"): FormulaFile {
-  return {
-    format: "rosy-kettle/formula",
-    version: 1,
-    name,
-    method: "betaine-dough",
-    batch_g: 1000,
-    profile: null,
-    portions: [{ name: "body", lines: [], share_pct: null, mass_g: null, split: null }],
-    piece: { mass_g: null, half_thickness_mm: null, packing: null },
-    use: {
-      dose_g: null,
-      way: null,
-      tub_l: 150,
-      tub_area_m2: 0.8,
-      bath_c: 38,
-      hardness: "moderate",
-      alkalinity_mg_l: null,
-      tap_ph: null,
-    },
-    room: { temperature_c: 21, humidity_pct: 40 },
-    heat: { wet_c: null, bowl_j_k: null },
-    making: { packaging_per_piece: "0", labour_minutes: "0", labour_per_hour: "0", overhead_pct: "0" },
-    product: EMPTY_PRODUCT,
   };
 }
 

@@ -17,7 +17,9 @@ const BY_PHASE: Record<string, string> = {
   colour: "Scent and colour",
   decoration: "Scent and colour",
 };
-const ORDER = ["Powders", "Butters and waxes", "Liquids", "Scent and colour", "Not understood"];
+/** The headings a line can be put under by hand. */
+export const HEADINGS = ["Powders", "Butters and waxes", "Liquids", "Scent and colour"];
+const ORDER = [...HEADINGS, "Not understood"];
 
 export function groupLines(
   lines: readonly DraftLine[],

@@ -134,3 +134,9 @@ function ownStrip(
   };
   return banded(strip, band);
 }
+
+const AIMS =
+  /^(dough\.(saturation|stickiness|puff_pct)|fizz\.(co2_piece_l|base_to_acid)|bath\.|lather\.(score|active_g|height_cm|character)|firmness\.|release\.|drying\.hours|feel\.(oil_g|free_oil_g|ring|tint|cloud)|skin\.|cost\.(piece|bath))/;
+
+/** Whether a band on this reading is a wish that lines can follow. */
+export const canBeAimedAt = (reading: string): boolean => AIMS.test(reading);

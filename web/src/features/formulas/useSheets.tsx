@@ -62,6 +62,7 @@ export function useSheets(given: Given) {
         dough={given.dough}
         registry={given.registry}
         ingredients={given.ingredients}
+        change={change}
         onApply={(masses) => void onRebalance(masses)}
         onClose={close}
       />

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import {
+  emptyFormula,
   messageOf,
   type RecipeAnswer,
   readRecipe,
@@ -10,7 +11,7 @@ import {
   useReference,
 } from "../../api";
 import { Button, useNotice } from "../../ui";
-import { addRead, emptyFormula, toDraft, toFile } from "../formulas";
+import { addRead, toDraft, toFile } from "../formulas";
 import { ReviewRow } from "./ReviewRow";
 import { type Corrections, type ReviewLine, reviewLines, sureness } from "./review";
 
