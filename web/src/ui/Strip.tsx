@@ -243,10 +243,16 @@ function Numerals({
     const v = Math.round(index * step * 1e6) / 1e6;
     if (ends.every((end) => Math.abs(at(end) - at(v)) > 32)) marks.push(v);
   }
+  const right = at(max) - 12;
   return (
     <g fontSize="13" fill="var(--soft)" textAnchor="middle">
       {marks.map((v) => (
-        <text key={v} x={at(v)} y={height + 18} textAnchor={at(v) < 12 ? "start" : "middle"}>
+        <text
+          key={v}
+          x={at(v)}
+          y={height + 18}
+          textAnchor={at(v) < 12 ? "start" : at(v) > right ? "end" : "middle"}
+        >
           {format(v)}
         </text>
       ))}

@@ -8,6 +8,7 @@ from rosy_kettle.core.judge.setting import Setting
 from rosy_kettle.core.mix import Mix
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
 from rosy_kettle.core.rules import STAGES, Facts, Finding, run_rules
+from rosy_kettle.core.rules.words import spoken
 
 __all__ = ["read_ledger"]
 
@@ -62,7 +63,7 @@ def read_ledger(mix: Mix, setting: Setting, facts: Facts, measures: Sequence[Mea
 
 def _of_rule(found: Finding) -> LedgerEntry:
     rule, fired = found.rule, found.fired
-    about = f" ({', '.join(fired.about)})" if fired.about else ""
+    about = f" ({', '.join(spoken(each) for each in fired.about)})" if fired.about else ""
     headroom = 1 - fired.value / fired.limit if fired.value is not None and fired.limit else None
     return LedgerEntry(
         rule=rule.id, severity=rule.severity, value=fired.value, limit=fired.limit, headroom=headroom, unit=fired.unit,

@@ -340,7 +340,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
         </div>
       </div>
       <footer className="no-print flex h-10 items-center justify-between pl-14 pr-9 text-caption text-soft">
-        <p className="flex gap-6">
+        <p className="flex gap-6 whitespace-nowrap max-[1199px]:hidden">
           <Hint keys="↑ ↓" word="line" />
           <Hint keys="N" word="new line" />
           <Hint keys="Alt H" word="hold" />
@@ -348,7 +348,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
           <Hint keys="Alt B" word="rebalance" />
           <Hint keys="Ctrl Z" word="undo" />
         </p>
-        <p className="flex gap-6 italic">
+        <p className="ml-auto flex gap-6 whitespace-nowrap italic max-[640px]:flex-wrap">
           {layout.wide && <span>One hair is {figure(hairGrams(evaluation?.mass_g ?? 0))} g.</span>}
           <span className="not-italic">
             <DrawingTools

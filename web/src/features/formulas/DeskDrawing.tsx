@@ -34,13 +34,13 @@ interface Props {
 const PITCH_ROW = 1.5;
 const TALLEST_BUNDLE = 54; // a thick bundle must not reach the heading above it
 const PITCH_LANDING = 1.9;
+const CHANNEL = 46; // room for the capillaries beside the bowl
 
 /** Rows run on as hairs into the bowl; each question's line leaves the place that answers it. */
 export const DeskDrawing = memo(function DeskDrawing({ ref, ...props }: Props & { ref: Ref<SVGSVGElement> }) {
   const { marks, column, questions, sentence } = props;
   const [left, right] = column;
-  const channel = 46; // room for the capillaries beside the bowl
-  const radius = Math.min(164, (right - left - channel - 34) / 2);
+  const radius = Math.min(164, (right - left - CHANNEL - 34) / 2);
   const cx = left + 14 + radius;
   const depth = radius * 1.26;
   const rimY = Math.max(260, marks.height - depth - 96);
@@ -188,32 +188,48 @@ function Stream({
   );
 }
 
-function Figure({ saturation, state, bowl, marks }: Props & { bowl: BowlBox }) {
+const STATE_PX = 24;
+const NOTE_PX = 14;
+const EM_A_LETTER = 0.5; // of the interface's face, on the safe side
+
+/** Words on as many lines as the room asks for. */
+function wrap(words: string, size: number, room: number): string[] {
+  const lines: string[] = [];
+  for (const word of words.split(" ")) {
+    const longer = lines.length ? `${lines[lines.length - 1]} ${word}` : word;
+    if (lines.length && longer.length * size * EM_A_LETTER <= room) lines[lines.length - 1] = longer;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+/** The figure of the page, kept clear of the lines that lead to the questions. */
+function Figure({ saturation, state, bowl, column }: Props & { bowl: BowlBox }) {
   if (state === null) return null;
-  const x = bowl.cx + bowl.radius * 0.24;
+  const x = bowl.cx + bowl.radius * 0.24 + 16;
+  const room = column[1] - CHANNEL - x;
   const shown = saturation === null ? "–" : saturation >= 2.4 ? "over 2.4" : saturation.toFixed(2);
+  const size = Math.min(72, saturation !== null && saturation >= 2.4 ? 40 : room / (4 * EM_A_LETTER));
   const top = Math.min(150, bowl.rimY - 190);
-  const question = marks.questions.get("hold");
+  const states = wrap(state, STATE_PX, room);
+  const statePx = states.length > 1 ? STATE_PX - 3 : STATE_PX;
+  const note = saturation === null ? "no powder to drink it" : "of what the powders can drink";
+  const under = top + 34 + 26 * (states.length - 1);
   return (
     <g fill="var(--ink)">
-      {question && <path d={`M${r(x)} ${r(bowl.rimY - 46)}V${r(top + 4 - 108 + 30)}`} stroke="none" />}
-      <text
-        x={x + 16}
-        y={top}
-        fontSize={saturation !== null && saturation >= 2.4 ? 40 : bowl.radius < 130 ? 52 : 72}
-        fontWeight="350"
-      >
+      <text x={x} y={top} fontSize={r(size)} fontWeight="350">
         {shown}
       </text>
-      <text x={x + 18} y={top + 34} fontSize="24">
-        {state}
-      </text>
-      <text x={x + 18} y={top + 56} fontSize="14" fill="var(--soft)">
-        {saturation === null ? "no powder" : "of what the"}
-      </text>
-      <text x={x + 18} y={top + 73} fontSize="14" fill="var(--soft)">
-        {saturation === null ? "to drink it" : "powders can drink"}
-      </text>
+      {states.map((word, index) => (
+        <text key={word} x={x + 2} y={top + 34 + 26 * index} fontSize={statePx}>
+          {word}
+        </text>
+      ))}
+      {wrap(note, NOTE_PX, room).map((words, index) => (
+        <text key={words} x={x + 2} y={under + 22 + 17 * index} fontSize={NOTE_PX} fill="var(--soft)">
+          {words}
+        </text>
+      ))}
     </g>
   );
 }

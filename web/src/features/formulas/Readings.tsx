@@ -124,7 +124,12 @@ function Row({
     <div>
       <div
         className="grid items-center gap-x-1"
-        style={{ gridTemplateColumns: `${LABEL_PX - 4}px ${closed + 4}px minmax(0, 1fr)` }}
+        style={{
+          // Opened, the strip stands below: its place in the row goes to the large figure.
+          gridTemplateColumns: open
+            ? "minmax(0, 1fr) auto"
+            : `${LABEL_PX - 4}px ${closed + 4}px minmax(0, 1fr)`,
+        }}
       >
         <button
           type="button"
@@ -135,8 +140,8 @@ function Row({
           <KindGlyph kind={reading.kind} />
           {label}
         </button>
-        <span>{!open && strip}</span>
-        <p className={`text-right ${out ? "text-rosy" : ""}`}>
+        {!open && <span>{strip}</span>}
+        <p className={`text-right ${open ? "whitespace-nowrap" : ""} ${out ? "text-rosy" : ""}`}>
           <span
             className={open ? "text-title font-[350]" : "text-reading font-semibold"}
             data-reading={reading.id}

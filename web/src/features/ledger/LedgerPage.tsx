@@ -157,6 +157,7 @@ function MeasureRow({ measure }: { measure: Measure }) {
   const top = Math.max(ends?.[1] ?? 0, high ?? 0, value ?? 0, 1e-6) * 1.15;
   const shown = value === null ? "not known" : figure(value);
   const over = measure.headroom !== null && measure.headroom < 0;
+  const passed = value !== null && high !== undefined && high !== null && value > high ? high : null;
   return (
     <li className="grid grid-cols-[190px_180px_minmax(0,1fr)] items-center gap-x-2 border-b-[0.9px] border-ink py-1 text-body">
       <span>{label}</span>
@@ -173,11 +174,15 @@ function MeasureRow({ measure }: { measure: Measure }) {
           />
         )}
       </span>
-      <span className={`text-right ${over || value === null ? "text-rosy" : ""}`}>
+      <span className={`text-right ${over || passed || value === null ? "text-rosy" : ""}`}>
         <b>{shown}</b> <span className="text-caption text-soft">{value === null ? "" : unit}</span>
         {measure.headroom !== null && (
           <span className="block text-caption text-soft">
-            {over ? "over the line" : `${Math.round(100 * measure.headroom)} % of the line free`}
+            {over
+              ? "over the line"
+              : passed
+                ? `over the note line at ${figure(passed)}`
+                : `${Math.round(100 * measure.headroom)} % of the line free`}
           </span>
         )}
       </span>
