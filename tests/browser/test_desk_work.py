@@ -387,3 +387,23 @@ def test_a_line_put_under_another_heading_is_weighed_there(server: Server, open_
     first = page.get_by_role("article", name="Run sheet").locator("tbody").first
     expect(first).to_contain_text("Baking soda")
     expect(first).not_to_contain_text("SLSA powder")
+
+
+def test_how_it_is_made_and_used_is_said_in_one_place(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Limpet domes")
+    desk.unfold("Will it set?")
+    hours = shown(page, "drying.hours")
+    page.get_by_role("button", name="and more").click()
+    sheet = page.get_by_role("dialog", name="How it is made, used and paid for")
+    assert axe_violations(page) == []
+    sheet.get_by_label("Humidity in per cent").fill("70")
+    sheet.get_by_label("How it is used").select_option("dropped in whole")
+    sheet.get_by_label("Packaging of a piece").fill("0,25")
+    expect(sheet.get_by_role("region", name="The batch")).to_contain_text(re.compile(r"a piece costs 0\.[67]\d USD"))
+    page.keyboard.press("Escape")
+    expect(desk.saved).to_be_visible()
+    assert shown(page, "drying.hours") > 1.5 * hours
+    for _ in range(3):
+        page.keyboard.press("Control+z")
+    expect(page.locator("[data-reading='drying.hours']")).to_have_text(re.compile(rf"^{hours:g}"))

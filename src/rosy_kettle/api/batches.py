@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import UTC
+
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint, Tag
 
@@ -88,6 +90,8 @@ def read(path: BatchPath) -> Response:
 def happen(path: BatchPath, body: EventSave) -> Response:
     devices = current_devices()
     data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    if "dry_at" in data:
+        data["dry_at"] = data["dry_at"].astimezone(UTC).isoformat()
     with current_studio().writing() as session:
         let_happen(session, path.batch_id, body.after, body.event.kind, data, devices.clock)
     if body.event.kind in {"weighed", "rescued"} and data.get("source") == "scale" and data.get("way") != "take-out":

@@ -48,9 +48,6 @@ def batch_record_pdf(
         parts.append(heading("Added after the weighing"))
         added = [(item.mass_g, names.get(item.ingredient, item.ingredient), item.why) for item in state.corrections]
         parts += [line(f"{mass_g:.1f} g {name} ({why})") for mass_g, name, why in added]
-    if state.outcome:
-        parts.append(heading("What became of it"))
-        parts.append(line("; ".join(f"{name.replace('_', ' ')} {value}" for name, value in state.outcome.items())))
     parts.append(heading("What happened"))
     parts.append(table([["When (UTC)", "What"], *[[at, text] for at, text in story]], [38, 140]))
     if state.amendments:

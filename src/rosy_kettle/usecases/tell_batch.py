@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from datetime import datetime
 from typing import Any
 
 from rosy_kettle.core.bench import BatchEvent
@@ -42,6 +43,23 @@ def _pieces(data: Data, _title: str) -> str:
     return f"Shaped {data['count']}." if data["count"] > 0 else f"Took {-data['count']} back."
 
 
+def _outcome(data: Data, _title: str) -> str:
+    told = []
+    if "dry_at" in data:
+        told.append(f"dry on {datetime.fromisoformat(data['dry_at']):%d %b %Y, %H:%M} UTC")
+    pieces = [f"{data[f'pieces_{kind}']} {kind}" for kind in ("good", "spoiled") if f"pieces_{kind}" in data]
+    if pieces:
+        told.append(f"pieces: {', '.join(pieces)}")
+    tub = [f"{data[key]:g} {unit}" for key, unit in (("tub_dose_g", "g"), ("tub_l", "L")) if key in data]
+    if tub:
+        told.append(f"tried in a tub: {' in '.join(tub)}")
+    if "foam_height_cm" in data:
+        told.append(f"foam stood {data['foam_height_cm']:g} cm")
+    if data.get("remarks"):
+        told.append(str(data["remarks"]))
+    return f"What became of it: {'; '.join(told) or 'nothing said'}."
+
+
 SENTENCES: dict[str, Callable[[Data, str], str]] = {
     "conditions": _conditions,
     "pieces": _pieces,
@@ -56,6 +74,6 @@ SENTENCES: dict[str, Callable[[Data, str], str]] = {
     "done": lambda _data, title: f"Done: {title}.",
     "back": lambda _data, title: f"Went back to: {title}.",
     "photo": lambda _data, _title: "A photo was taken.",
-    "outcome": lambda _data, _title: "What became of it was written down.",
+    "outcome": _outcome,
     "closed": lambda _data, _title: "The record was closed.",
 }

@@ -171,7 +171,8 @@ class OutcomeEvent(Request):
     """What became of it."""
 
     kind: Literal["outcome"]
-    dry_at: Annotated[str, Field(max_length=40)] | None = None
+    dry_at: Annotated[AwareDatetime, Field(strict=False)] | None = None
+    """Stored in UTC."""
     pieces_good: Annotated[int, Field(ge=0, le=100_000)] | None = None
     pieces_spoiled: Annotated[int, Field(ge=0, le=100_000)] | None = None
     tub_dose_g: Some | None = None

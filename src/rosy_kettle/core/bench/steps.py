@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import pairwise
+from itertools import groupby, pairwise
 from typing import Any
 
 from rosy_kettle.core.evaluate import evaluate
@@ -100,9 +100,11 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
         Conditions, one step a line to weigh, then the method's steps
     """
     steps = [BenchStep("conditions", "conditions", "Read the air", "Room, humidity and tap, as they are now.")]
+    several = len({group.portion for group in sheet.groups}) > 1
     for group in sheet.groups:
+        whither = f", {group.portion}" if several else ""
         for line in group.lines:
-            title = f"Weigh {_lower(line.name)}"
+            title = f"Weigh {_lower(line.name)}{whither}"
             steps.append(BenchStep(
                 f"weigh-{line.position}", "weigh", title, group.label, line.note, group.portion, line.position,
                 line.ingredient, line.mass_g, tolerance_g(line.mass_g),
@@ -114,7 +116,7 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     # Where shaping takes several steps, pieces are counted at the last.
     last = max((index for index, step in enumerate(made) if step.kind == "shape"), default=-1)
     made = [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]
-    steps += _reminded(_timed(made, whole))
+    steps += _counted(_reminded(_timed(made, whole)))
     return tuple(_with_window(steps, formula, tables, dough))
 
 
@@ -144,6 +146,18 @@ def _timed(steps: Sequence[BenchStep], whole: Evaluation) -> list[BenchStep]:
         step if step.kind != "dry" else replace(step, minutes=60 * PRE_DRY_H if index < shape else after)
         for index, step in enumerate(steps)
     ]
+
+
+def _counted(steps: Sequence[BenchStep]) -> list[BenchStep]:
+    """Number what comes in several steps, so that a glance tells the next one from the last."""
+    counted: list[BenchStep] = []
+    for title, run in groupby(steps, key=lambda step: step.title):
+        same = list(run)
+        counted += [
+            step if len(same) == 1 else replace(step, title=f"{title}, {number} of {len(same)}")
+            for number, step in enumerate(same, start=1)
+        ]
+    return counted
 
 
 def _reminded(steps: Sequence[BenchStep]) -> list[BenchStep]:

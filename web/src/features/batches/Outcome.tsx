@@ -10,13 +10,20 @@ const FIGURES = [
   ["foam_height_cm", "foam stood", "cm"],
 ] as const;
 
+/** A stored moment as the field for day and hour wants it: the maker's own clock. */
+function toLocal(stored: unknown): string {
+  if (typeof stored !== "string") return "";
+  const moment = new Date(stored);
+  return new Date(moment.getTime() - moment.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
 /** What became of it: when it was dry, what was good, how it did in a first tub. */
 export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) => Promise<boolean> }) {
   const known = batch.state.outcome as Record<string, unknown>;
   const [figures, setFigures] = useState<Record<string, string>>(() =>
     Object.fromEntries(FIGURES.map(([name]) => [name, known[name] === undefined ? "" : String(known[name])])),
   );
-  const [dry, setDry] = useState(String(known.dry_at ?? ""));
+  const [dry, setDry] = useState(() => toLocal(known.dry_at));
   const [remarks, setRemarks] = useState(String(known.remarks ?? ""));
   const [refused, setRefused] = useState("");
   const onKeep = async () => {
@@ -30,7 +37,7 @@ export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) 
         return setRefused(`${label} must be a ${whole ? "whole " : ""}number, or empty.`);
       event[name] = value;
     }
-    if (dry) event.dry_at = dry;
+    if (dry) event.dry_at = new Date(dry).toISOString();
     if (remarks.trim()) event.remarks = remarks.trim();
     setRefused("");
     await act(event as Happening);

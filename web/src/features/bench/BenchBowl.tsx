@@ -60,7 +60,7 @@ export function BenchBowl({
         radius={250}
         depth={290}
         layers={layers}
-        saturation={dough?.saturation || null}
+        saturation={batch.so_far.mass_g > 0 ? dough?.saturation || null : 0}
         state={dough?.state ?? null}
         zones={zones}
         wanted={[dough?.wanted.saturation_low ?? null, dough?.wanted.saturation_high ?? null]}

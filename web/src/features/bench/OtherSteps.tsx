@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useFeels } from "../../api";
 import { figure, grams } from "../../lib/numbers";
+import { WATERS } from "../../lib/waters";
 import { FeelTile } from "./FeelTile";
 import { Hourglass, Press, TypedFigure, useLeft } from "./parts";
 import type { StepProps } from "./step";
@@ -48,8 +49,10 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
             value={tap}
             onChange={(event) => setTap(event.target.value as typeof tap)}
           >
-            {["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"].map((each) => (
-              <option key={each}>{each}</option>
+            {WATERS.map(([id, words]) => (
+              <option key={id} value={id}>
+                {words}
+              </option>
             ))}
           </select>
         </label>

@@ -222,6 +222,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
               setPortion(draft.portions.length);
             }}
             onScale={sheets.scale}
+            onSettings={sheets.settings}
             onShowIn={sheets.showIn}
             change={change}
             save={save.state}
@@ -270,7 +271,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
               }
             />
           </div>
-          <PieceLine draft={draft} evaluation={evaluation} change={change} />
+          <PieceLine draft={draft} evaluation={evaluation} change={change} onSettings={sheets.settings} />
         </div>
         {layout.wide && <div />}
         <div

@@ -29,6 +29,7 @@ interface Props {
   onRebalance: () => void;
   onPortion: (halves: boolean) => void;
   onScale: () => void;
+  onSettings: () => void;
   onShowIn: (unit: SheetUnit) => void;
   change: (change: (draft: Draft) => Draft, field?: string) => void;
   save: SaveState;
@@ -101,6 +102,7 @@ export function DeskHead(props: Props) {
           onRebalance={props.onRebalance}
           onPortion={props.onPortion}
           onScale={props.onScale}
+          onSettings={props.onSettings}
           onShowIn={props.onShowIn}
         />
       </p>
@@ -126,6 +128,7 @@ function HeadMenu({
   onRebalance,
   onPortion,
   onScale,
+  onSettings,
   onShowIn,
 }: {
   draft: Draft;
@@ -135,6 +138,7 @@ function HeadMenu({
   onRebalance: () => void;
   onPortion: (halves: boolean) => void;
   onScale: () => void;
+  onSettings: () => void;
   onShowIn: (unit: SheetUnit) => void;
 }) {
   const navigate = useNavigate();
@@ -157,6 +161,7 @@ function HeadMenu({
     { words: "Another portion", run: () => onPortion(false) },
     { words: "Make two halves of it", run: () => onPortion(true) },
     { words: "Scale to a mass…", run: onScale },
+    { words: "How it is made, used and paid for…", run: onSettings },
     { words: "All in grams", run: () => onShowIn("g") },
     { words: "All in ounces", run: () => onShowIn("oz") },
     { words: "All in per cent", run: () => onShowIn("pct") },

@@ -1,16 +1,17 @@
-import { useEffect, useState } from "react";
 import type { Evaluation } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { grams } from "../../lib/numbers";
 import type { Draft } from "./draft";
+import { Inline } from "./Inline";
 
 interface Props {
   draft: Draft;
   evaluation: Evaluation | null;
   change: (change: (draft: Draft) => Draft, field?: string) => void;
+  onSettings: () => void;
 }
 
 /** Under the lines: the sum, the piece, the dose and the tub. */
-export function PieceLine({ draft, evaluation, change }: Props) {
+export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
   const assumed = evaluation?.assumed;
   return (
     <div className="flex items-end justify-between gap-4 pt-2">
@@ -54,7 +55,10 @@ export function PieceLine({ draft, evaluation, change }: Props) {
             )
           }
         />{" "}
-        °C
+        °C{" "}
+        <button type="button" className="border-b border-ink text-caption" onClick={onSettings}>
+          and more
+        </button>
       </p>
       <p className="whitespace-nowrap">
         <span className="text-title font-[350]" data-reading="mass_g">
@@ -63,40 +67,5 @@ export function PieceLine({ draft, evaluation, change }: Props) {
         <span className="text-reading">g</span>
       </p>
     </div>
-  );
-}
-
-interface InlineProps {
-  label: string;
-  value: number | null;
-  assumed: number | undefined;
-  onChange: (value: number | null) => void;
-}
-
-/** A number in a sentence. What the method assumes stands there until something is typed. */
-function Inline({ label, value, assumed, onChange }: InlineProps) {
-  const [text, setText] = useState(value === null ? "" : String(value));
-  useEffect(() => {
-    setText((before) =>
-      Number(before.replace(",", ".")) === value ? before : value === null ? "" : String(value),
-    );
-  }, [value]);
-  const parsed = Number(text.replace(",", "."));
-  const bad = text.trim() !== "" && !(Number.isFinite(parsed) && parsed > 0);
-  return (
-    <input
-      aria-label={label}
-      aria-invalid={bad || undefined}
-      inputMode="decimal"
-      className="written w-11 text-center text-row font-semibold placeholder:font-medium placeholder:text-ink"
-      placeholder={assumed === undefined ? "" : figure(assumed)}
-      value={text}
-      onChange={(event) => {
-        setText(event.target.value);
-        const next = Number(event.target.value.replace(",", "."));
-        if (event.target.value.trim() === "") onChange(null);
-        else if (Number.isFinite(next) && next > 0) onChange(next);
-      }}
-    />
   );
 }

@@ -1,10 +1,10 @@
 import type { ProfileSettings } from "../../api";
+import { WATERS } from "../../lib/waters";
 import type { Draft } from "./draft";
 
 interface Props {
   settings: ProfileSettings;
   onChange: (settings: ProfileSettings) => void;
-  waters: readonly string[];
 }
 
 const MARKETS = ["US", "EU", "UK"];
@@ -21,7 +21,7 @@ const FIGURES: readonly [
 ];
 
 /** What a profile assumes of market, user, bath and room; what is left empty stays as the formula has it. */
-export function ProfileAssumes({ settings, onChange, waters }: Props) {
+export function ProfileAssumes({ settings, onChange }: Props) {
   return (
     <fieldset className="mt-5">
       <legend className="text-caption italic text-soft">
@@ -67,8 +67,10 @@ export function ProfileAssumes({ settings, onChange, waters }: Props) {
             onChange={(event) => onChange({ ...settings, hardness: event.target.value || null })}
           >
             <option value="">as the formula</option>
-            {waters.map((water) => (
-              <option key={water}>{water}</option>
+            {WATERS.map(([id, words]) => (
+              <option key={id} value={id}>
+                {words}
+              </option>
             ))}
           </select>
         </label>

@@ -82,7 +82,6 @@ function judgedBy(draft: Draft, profile: Profile | undefined): Draft {
   return profile ? assume(judged, profile.settings) : judged;
 }
 
-const WATERS = ["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"];
 const NO_SETTINGS: ProfileSettings = {
   markets: null,
   youngest_user_months: null,
@@ -269,7 +268,7 @@ function ProfileSheet({
         >
           Another band
         </Button>
-        <ProfileAssumes settings={settings} onChange={setSettings} waters={WATERS} />
+        <ProfileAssumes settings={settings} onChange={setSettings} />
         {refused && (
           <p role="alert" className="mt-3 text-body text-rosy">
             {refused}

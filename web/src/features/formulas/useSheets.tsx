@@ -5,9 +5,10 @@ import { type Draft, inUnit, patchLine, scaleBy, setGrams } from "./draft";
 import type { WantedBand } from "./profiles";
 import { RebalanceSheet } from "./RebalanceSheet";
 import { ScaleSheet } from "./ScaleSheet";
+import { SettingSheet } from "./SettingSheet";
 import { SubstituteSheet } from "./SubstituteSheet";
 
-type Open = { kind: "rebalance" } | { kind: "scale" } | { kind: "substitute"; key: string } | null;
+type Open = { kind: "rebalance" | "scale" | "settings" } | { kind: "substitute"; key: string } | null;
 
 interface Given {
   id: number;
@@ -78,6 +79,8 @@ export function useSheets(given: Given) {
         onClose={close}
       />
     );
+  if (open?.kind === "settings")
+    sheet = <SettingSheet draft={draft} evaluation={evaluation} change={change} onClose={close} />;
   if (open?.kind === "substitute") {
     const position = lines.findIndex((line) => line.key === open.key);
     const ingredient = lines[position]?.ingredient;
@@ -100,6 +103,7 @@ export function useSheets(given: Given) {
   return {
     sheet,
     rebalance: () => setOpen({ kind: "rebalance" }),
+    settings: () => setOpen({ kind: "settings" }),
     scale: () => setOpen({ kind: "scale" }),
     substitute: (key: string) => setOpen({ kind: "substitute", key }),
     showIn: (unit: SheetUnit) => change((before) => inUnit(before, unit, gramsOf(), batch_g)),
