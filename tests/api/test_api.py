@@ -205,6 +205,27 @@ def test_prices_override_the_band_and_can_be_cleared(client: FlaskClient) -> Non
     assert client.delete("/api/ingredients/kaolin/price").json["price_basis"] == "reference"
 
 
+def test_larger_amounts_have_their_own_prices(client: FlaskClient) -> None:
+    breaks = [{"from_kg": "25", "price_per_kg": "6"}, {"from_kg": "5", "price_per_kg": "8,50"}]
+    after = client.put("/api/ingredients/kaolin/price", json={"price_per_kg": "12.5", "breaks": breaks}).json
+    assert after["price_breaks"] == [["5", "8.50"], ["25", "6"]]
+    twice = [{"from_kg": "5", "price_per_kg": "8"}, {"from_kg": "5.0", "price_per_kg": "7"}]
+    again = client.put("/api/ingredients/kaolin/price", json={"price_per_kg": "12.5", "breaks": twice})
+    assert "Two prices begin at 5 kg" in refusal(again, 422, "invalid_input")
+    none = client.put(
+        "/api/ingredients/kaolin/price", json={"price_per_kg": "12.5", "breaks": [{"from_kg": "0", "price_per_kg": "8"}]}
+    )
+    assert "kg above 0" in refusal(none, 422, "invalid_input")
+    assert client.delete("/api/ingredients/kaolin/price").json["price_breaks"] == []
+
+
+def test_moulds_are_counted_once_for_every_plan(client: FlaskClient) -> None:
+    assert client.put("/api/moulds/ball-2in", json={"count": 12}).json["counts"] == {"ball-2in": 12}
+    assert client.get("/api/moulds").json["counts"] == {"ball-2in": 12}
+    assert "no tool" in refusal(client.put("/api/moulds/anvil", json={"count": 1}), 404, "not_found")
+    assert client.put("/api/moulds/ball-2in", json={"count": None}).json["counts"] == {}
+
+
 @pytest.mark.parametrize("price", ["abc", "-1", "NaN", "Infinity", "100001", ""])
 def test_prices_that_are_none_are_refused(client: FlaskClient, price: str) -> None:
     assert "Price per kg" in refusal(

@@ -40,6 +40,10 @@ class BenchDriver:
         found: Answer | None = None if state["current"] is None else state["steps"][state["current"]]
         return found
 
+    def title(self) -> str:
+        step = self.step()
+        return "On the paper" if step is None else str(step["title"])
+
     def drawer(self, act: str, **how: Any) -> None:
         assert self.page.request.post(f"{self.server.address}/api/devices/drawer", data={"act": act, **how}).ok
 
@@ -55,7 +59,7 @@ class BenchDriver:
         while (after := self.step()) is not None and after["key"] == step["key"]:
             assert time.monotonic() < end, f"still at {step['title']}"
             self.page.wait_for_timeout(60)
-        expect(self.page.get_by_role("heading", level=1)).to_have_text("On the paper" if after is None else after["title"])
+        expect(self.page.get_by_role("heading", level=1)).to_have_text(self.title())
 
     def weigh(self, step: Answer, off_g: float = 0.0) -> None:
         """Pour what is asked; the bench takes it by itself."""

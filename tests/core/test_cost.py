@@ -10,7 +10,7 @@ import pytest
 
 from rosy_kettle.core.cost.formula_cost import formula_cost, shown
 from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Line, Portion, PriceBreak, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
 
@@ -28,6 +28,16 @@ def test_own_prices_stand_over_the_band(tables: Tables) -> None:
     assert evaluate(make_formula(baking_soda=500), own).cost.batch == "1.20"
     assert evaluate(make_formula(baking_soda=500), own).cost.basis == "studio"
     assert evaluate(make_formula(baking_soda=500, kaolin=10), own).cost.basis == "mixed"
+
+
+def test_larger_amounts_cost_what_they_cost(tables: Tables) -> None:
+    """4.00 a kg, from 5 kg 3.00, from 25 kg 2.00; two lines of one ingredient are bought together."""
+    breaks = {"baking-soda": (PriceBreak(Decimal(5), Decimal(3)), PriceBreak(Decimal(25), Decimal(2)))}
+    own = replace(tables, price_per_kg={"baking-soda": Decimal(4)}, price_breaks=breaks)
+    for grams, money in ((4999, "20.00"), (5000, "15.00"), (30_000, "60.00")):
+        assert evaluate(make_formula(baking_soda=grams), own).cost.batch == money
+    lines = (Line("baking-soda", "3", "kg"), Line("baking-soda", "2", "kg"))
+    assert evaluate(Formula("x", (Portion("body", lines),)), own).cost.batch == "15.00"
 
 
 def test_a_piece_carries_its_share_and_the_loss(tables: Tables) -> None:

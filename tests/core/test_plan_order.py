@@ -173,3 +173,12 @@ def test_a_dried_in_surfactant_waits_and_stays_in_the_mould(tables: Tables) -> N
     minutes = {stage.id: stage.minutes for stage in plan.stages}
     assert minutes["pre-dry"] >= 240
     assert minutes["dry"] >= 24 * 60
+
+
+def test_fewer_moulds_than_pieces_are_filled_again(tables: Tables) -> None:
+    ball = make_formula("damp-press", baking_soda=660, citric_acid_anhydrous=330, distilled_water=10)
+    wishes = [Wish(25, "ball-2in")]
+    said = "25 pieces, 12 of Ball mould 2 in (two halves): they are filled 3 times, the next once the last are out."
+    assert said in plan_order(ball, tables, wishes, None, None, {}, {"ball-2in": 12}).notes
+    assert plan_order(ball, tables, wishes, None, None, {}, {"ball-2in": 25}).notes == ()
+    assert plan_order(ball, tables, wishes, None, None, {}, {}).notes == ()

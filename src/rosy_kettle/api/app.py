@@ -18,6 +18,7 @@ from rosy_kettle.api import (
     evaluations,
     formulas,
     ingredients,
+    moulds,
     profiles,
     reference,
 )
@@ -52,7 +53,7 @@ def create_app(studio: Studio, bench: BenchDevices | None = None) -> OpenAPI:
     app.extensions["studio"] = studio
     app.extensions["devices"] = bench or BenchDevices()
     errors.register_errors(app)
-    for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients):
+    for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients, moulds):
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")

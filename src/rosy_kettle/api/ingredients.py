@@ -58,6 +58,7 @@ def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
         id=item.id, name=item.name, short_name=item.short_name, inci=item.inci, role=item.role, note=item.note,
         own=item.based_on is not None, based_on=item.based_on, price_per_kg=price, price_basis=basis,
         price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
+        price_breaks=[[str(each.from_kg), str(each.price_per_kg)] for each in pantry.tables.price_breaks.get(item.id, ())],
         properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
         certificate=certificate_file(pantry.tables, item.id), on_hand_g=pantry.on_hand_g.get(item.id),
     )  # fmt: skip
@@ -121,7 +122,8 @@ def delete(path: IngredientPath) -> Response:
 
 @blueprint.put("/<string:ingredient_id>/price", summary="Enter the studio's price", responses={200: IngredientAnswer})
 def set_price(path: IngredientPath, body: PriceSave) -> Response:
-    return _changed(path.ingredient_id, lambda session: enter_price(session, path.ingredient_id, body.price_per_kg))
+    breaks = [(each.from_kg, each.price_per_kg) for each in body.breaks]
+    return _changed(path.ingredient_id, lambda session: enter_price(session, path.ingredient_id, body.price_per_kg, breaks))
 
 
 @blueprint.delete("/<string:ingredient_id>/price", summary="Go back to the reference band", responses={200: IngredientAnswer})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime
 from decimal import Decimal
 from typing import Any
@@ -11,12 +12,13 @@ from sqlalchemy.orm import Mapped, Session, mapped_column
 from sqlalchemy.types import TypeDecorator
 
 from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.core.records import PriceBreak
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
     "IngredientPriceRow", "IngredientSynonymRow", "OwnIngredientRow",
-    "delete_own_ingredient", "delete_price", "delete_synonym", "learn_synonym", "list_own_ingredients", "list_prices",
-    "list_synonyms", "set_price",
+    "delete_own_ingredient", "delete_price", "delete_synonym", "learn_synonym", "list_own_ingredients", "list_price_breaks",
+    "list_prices", "list_synonyms", "set_price",
 ]  # fmt: skip
 
 
@@ -58,6 +60,8 @@ class IngredientPriceRow(Base):
 
     ingredient_id: Mapped[str] = mapped_column(primary_key=True)
     price_per_kg: Mapped[Decimal] = mapped_column(DecimalText)
+    breaks: Mapped[list[list[str]]] = mapped_column(JSON, default=list)
+    """Pairs of amount from which [kg] and price [USD/kg], as decimal text, smallest amount first."""
     currency: Mapped[str] = mapped_column(default="USD")
     updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 
@@ -82,16 +86,26 @@ def list_prices(session: Session) -> dict[str, Decimal]:
     return {row.ingredient_id: row.price_per_kg for row in session.scalars(select(IngredientPriceRow))}
 
 
+def list_price_breaks(session: Session) -> dict[str, tuple[PriceBreak, ...]]:
+    """Return what larger amounts cost, by ingredient id."""
+    return {
+        row.ingredient_id: tuple(PriceBreak(Decimal(from_kg), Decimal(price)) for from_kg, price in row.breaks)
+        for row in session.scalars(select(IngredientPriceRow))
+        if row.breaks
+    }
+
+
 def list_synonyms(session: Session) -> list[IngredientSynonymRow]:
     """Return all learned names."""
     return list(session.scalars(select(IngredientSynonymRow).order_by(IngredientSynonymRow.phrase)))
 
 
-def set_price(session: Session, ingredient_id: str, price_per_kg: Decimal) -> None:
-    """Write the price of an ingredient over any earlier one."""
-    session.merge(
-        IngredientPriceRow(ingredient_id=ingredient_id, price_per_kg=price_per_kg, currency="USD", updated_at=now_utc())
-    )
+def set_price(session: Session, ingredient_id: str, price_per_kg: Decimal, breaks: Sequence[PriceBreak] = ()) -> None:
+    """Write the price of an ingredient, and of larger amounts of it, over any earlier one."""
+    pairs = [[str(each.from_kg), str(each.price_per_kg)] for each in breaks]
+    session.merge(IngredientPriceRow(
+        ingredient_id=ingredient_id, price_per_kg=price_per_kg, breaks=pairs, currency="USD", updated_at=now_utc()
+    ))  # fmt: skip
 
 
 def delete_price(session: Session, ingredient_id: str) -> None:

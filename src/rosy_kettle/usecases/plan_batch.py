@@ -12,6 +12,7 @@ from rosy_kettle.core.plan import Order, RunSheet, Schedule, Wish, make_schedule
 from rosy_kettle.core.records import Room
 from rosy_kettle.store.batches import list_stock
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.usecases.studio_tables import studio_tables
 
 __all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
@@ -56,7 +57,7 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     """
     formula = record_of(find_formula(session, formula_id))
     tables = studio_tables(session)
-    order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session))
+    order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session), list_moulds(session))
     schedule = make_schedule(
         formula, tables, order, ask.room or formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
         utc_offset_min=ask.utc_offset_min,

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
+from itertools import pairwise
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.cost.formula_cost import price_per_kg
 from rosy_kettle.core.errors import ConflictError, InputError, MissingDataError, NotFoundError
-from rosy_kettle.core.records import Certificate, Ingredient, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Tables
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
@@ -111,22 +112,43 @@ def property_views(ingredient: Ingredient) -> list[PropertyView]:
     return views
 
 
-def enter_price(session: Session, ingredient_id: str, text: str) -> None:
-    """Store the studio's price.
+def enter_price(session: Session, ingredient_id: str, text: str, breaks: Sequence[tuple[str, str]] = ()) -> None:
+    """Store the studio's price, and what larger amounts cost: pairs of "from kg" and price as typed.
 
     Raises
     ------
     InputError
-        If the text is no price.
+        If a text is no price or no amount, or two breaks begin at the same amount.
     """
     _known(session, ingredient_id)
-    try:
-        price = Decimal(text.strip().replace(",", "."))
-    except InvalidOperation as error:
-        raise InputError(f'Price per kg must be a number such as 21.50, got "{text[:20]}".', quantity="price_per_kg") from error
+    price = _money(text)
+    typed = sorted((PriceBreak(_kilos(from_kg), _money(money)) for from_kg, money in breaks), key=lambda each: each.from_kg)
+    for earlier, later in pairwise(typed):
+        if earlier.from_kg == later.from_kg:
+            raise InputError(f"Two prices begin at {earlier.from_kg} kg; keep one of them.", quantity="breaks")
+    set_price(session, ingredient_id, price, typed)
+
+
+def _money(text: str) -> Decimal:
+    price = _decimal(text, f'Price per kg must be a number such as 21.50, got "{text[:20]}".')
     if not price.is_finite() or price < 0 or price > HIGHEST_PRICE:
         raise InputError(f"Price per kg must lie between 0 and {HIGHEST_PRICE}, got {text[:20]}.", quantity="price_per_kg")
-    set_price(session, ingredient_id, price)
+    return price
+
+
+def _kilos(text: str) -> Decimal:
+    sentence = f'A larger amount must be a number of kg above 0, such as 5, got "{text[:20]}".'
+    kilos = _decimal(text, sentence)
+    if not kilos.is_finite() or kilos <= 0:
+        raise InputError(sentence, quantity="breaks")
+    return kilos
+
+
+def _decimal(text: str, sentence: str) -> Decimal:
+    try:
+        return Decimal(text.strip().replace(",", "."))
+    except InvalidOperation as error:
+        raise InputError(sentence, quantity="price_per_kg") from error
 
 
 def certificate_file(tables: Tables, ingredient_id: str) -> CertificateFile | None:

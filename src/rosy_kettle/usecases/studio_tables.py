@@ -12,7 +12,7 @@ from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
-from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_prices, list_synonyms
+from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_price_breaks, list_prices, list_synonyms
 
 __all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
 
@@ -28,7 +28,7 @@ def studio_tables(session: Session) -> Tables:
     own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
     return replace(
         reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session),
-        certificates=list_certificates(session),
+        price_breaks=list_price_breaks(session), certificates=list_certificates(session),
     )  # fmt: skip
 
 

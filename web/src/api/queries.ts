@@ -9,6 +9,7 @@ import type {
   Comparison,
   Evaluation,
   FormulaFile,
+  PriceBreakText,
   ProfileSettings,
 } from "./types";
 
@@ -20,6 +21,7 @@ const KEYS = {
   ingredient: (id: string) => ["ingredients", id] as const,
   reference: ["reference"] as const,
   profiles: ["profiles"] as const,
+  moulds: ["moulds"] as const,
   comparison: (id: number, first: number, second: number) =>
     ["formulas", id, "comparison", first, second] as const,
 };
@@ -129,12 +131,12 @@ export const useKeepVersion = () =>
 
 export const useSetPrice = () =>
   useChange(
-    ({ id, price }: { id: string; price: string }) =>
+    ({ id, price, breaks }: { id: string; price: string; breaks: PriceBreakText[] }) =>
       api(
         price.trim()
           ? client.PUT("/api/ingredients/{ingredient_id}/price", {
               params: { path: { ingredient_id: id } },
-              body: { price_per_kg: price },
+              body: { price_per_kg: price, breaks },
             })
           : client.DELETE("/api/ingredients/{ingredient_id}/price", {
               params: { path: { ingredient_id: id } },
@@ -301,4 +303,15 @@ export const useBranch = () =>
         }),
       ),
     FORMULAS,
+  );
+
+/** How many of each mould there are, by tool. */
+export const useMoulds = () =>
+  useQuery({ queryKey: KEYS.moulds, queryFn: () => api(client.GET("/api/moulds")) });
+
+export const useSaveMoulds = () =>
+  useChange(
+    ({ tool, count }: { tool: string; count: number | null }) =>
+      api(client.PUT("/api/moulds/{tool_id}", { params: { path: { tool_id: tool } }, body: { count } })),
+    [[...KEYS.moulds], ...FORMULAS],
   );

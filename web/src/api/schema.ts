@@ -641,6 +641,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/moulds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many moulds there are */
+        get: operations["moulds_read_moulds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{tool_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say how many there are of one mould */
+        put: operations["moulds_save_moulds__string_tool_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/profiles": {
         parameters: {
             query?: never;
@@ -2341,6 +2375,8 @@ export interface components {
             price_band: string[] | null;
             /** Price Basis */
             price_basis: string | null;
+            /** Price Breaks */
+            price_breaks: string[][];
             /** Price Per Kg */
             price_per_kg: string | null;
             /** Properties */
@@ -2768,6 +2804,24 @@ export interface components {
             reason: string;
         };
         /**
+         * MouldList
+         * @description Counts by tool; what is not in it has not been counted.
+         */
+        MouldList: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * MouldSave
+         * @description How many there are; null is not counted.
+         */
+        MouldSave: {
+            /** Count */
+            count: number | null;
+        };
+        /**
          * NoteEvent
          * @description Something to remember; after closing, an amendment.
          */
@@ -3079,10 +3133,25 @@ export interface components {
             split: string | null;
         };
         /**
+         * PriceBreakText
+         * @description A price that holds from some amount on, as typed.
+         */
+        PriceBreakText: {
+            /** From Kg */
+            from_kg: string;
+            /** Price Per Kg */
+            price_per_kg: string;
+        };
+        /**
          * PriceSave
          * @description What the studio pays, as typed [USD/kg].
          */
         PriceSave: {
+            /**
+             * Breaks
+             * @default []
+             */
+            breaks?: components["schemas"]["PriceBreakText"][];
             /** Price Per Kg */
             price_per_kg: string;
         };
@@ -6347,6 +6416,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeverList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    moulds_read_moulds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MouldList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    moulds_save_moulds__string_tool_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MouldSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MouldList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

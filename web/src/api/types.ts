@@ -27,6 +27,7 @@ export type Method = Schemas["MethodAnswer"];
 export type Reading = Schemas["ReadingAnswer"];
 export type RecipeAnswer = Schemas["RecipeAnswer"];
 export type RecipeLine = Schemas["RecipeLine"];
+export type PriceBreakText = Schemas["PriceBreakText"];
 export type RunSheet = Schemas["RunSheet"];
 export type Band = Complete<Schemas["BandAsk"]>;
 export type Profile = Schemas["Profile"];

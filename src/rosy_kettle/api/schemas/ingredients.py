@@ -70,6 +70,8 @@ class IngredientAnswer(Response):
     price_per_kg: str | None
     price_basis: str | None
     price_band: list[str] | None
+    price_breaks: list[list[str]]
+    """Pairs of amount from which [kg] and price [USD/kg], smallest amount first."""
     properties: list[PropertyView]
     learned: list[str]
     synonyms: list[str]
@@ -78,10 +80,18 @@ class IngredientAnswer(Response):
     """What is there [g]; null is not known."""
 
 
+class PriceBreakText(Request):
+    """A price that holds from some amount on, as typed."""
+
+    from_kg: Annotated[str, Field(max_length=20)]
+    price_per_kg: Annotated[str, Field(max_length=20)]
+
+
 class PriceSave(Request):
     """What the studio pays, as typed [USD/kg]."""
 
     price_per_kg: Annotated[str, Field(max_length=20)]
+    breaks: Annotated[list[PriceBreakText], Field(max_length=12)] = []
 
 
 class SynonymSave(Request):

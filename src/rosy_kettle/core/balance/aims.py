@@ -8,6 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
+from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.aqueous.prereaction import puff
 from rosy_kettle.core.cost.formula_cost import price_per_kg
 from rosy_kettle.core.dough.behaviour import stickiness
@@ -84,15 +85,24 @@ def aims_of(paths: Sequence[str], formula: Formula, tables: Tables, ingredients:
     Aims
         To be asked at any masses
     """
+    taken_g = _taken(formula, tables) if tables.price_breaks else {}
     return Aims(
         tuple(paths), formula, tables, make_palette(ingredients),
-        np.array([_price(item, tables) for item in ingredients]), len(formula.portions) <= 1,
+        np.array([_price(item, tables, taken_g.get(item.id, 0.0)) for item in ingredients]), len(formula.portions) <= 1,
     )  # fmt: skip
 
 
-def _price(item: Ingredient, tables: Tables) -> float:
+def _taken(formula: Formula, tables: Tables) -> dict[str, float]:
+    """How much of each ingredient the formula takes as it is [g]: the price of that amount stands while balancing."""
+    taken_g: dict[str, float] = {}
+    for item in weigh_formula(formula, tables)[0]:
+        taken_g[item.ingredient.id] = taken_g.get(item.ingredient.id, 0.0) + item.mass_g
+    return taken_g
+
+
+def _price(item: Ingredient, tables: Tables, mass_g: float) -> float:
     try:
-        return float(price_per_kg(item, tables.price_per_kg)[0]) / 1000
+        return float(price_per_kg(item, tables.price_per_kg, tables.price_breaks, mass_g)[0]) / 1000
     except MissingDataError:
         return UNKNOWN
 

@@ -149,7 +149,7 @@ def _timed(steps: Sequence[BenchStep], whole: Evaluation) -> list[BenchStep]:
 
 
 def _counted(steps: Sequence[BenchStep]) -> list[BenchStep]:
-    """Number what comes in several steps, so that a glance tells the next one from the last."""
+    """Give each of several steps of one name its number, so that a glance tells the next one from the last."""
     counted: list[BenchStep] = []
     for title, run in groupby(steps, key=lambda step: step.title):
         same = list(run)

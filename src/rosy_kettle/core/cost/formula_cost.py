@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
+from types import MappingProxyType
 
 from rosy_kettle.core.errors import MissingDataError
-from rosy_kettle.core.records import Ingredient, Making
+from rosy_kettle.core.records import Ingredient, Making, PriceBreak
 
 __all__ = ["FormulaCost", "formula_cost", "per_active_gram", "price_per_kg", "shown"]
 
@@ -15,6 +16,7 @@ CENT = Decimal("0.01")
 GRAMS_PER_KG = Decimal(1000)
 MINUTES_PER_HOUR = Decimal(60)
 NOTHING_ELSE = Making()
+NO_BREAKS: Mapping[str, tuple[PriceBreak, ...]] = MappingProxyType({})
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +35,12 @@ class FormulaCost:
     """A piece with packaging, labour and overhead"""
 
 
-def price_per_kg(ingredient: Ingredient, own: Mapping[str, Decimal]) -> tuple[Decimal, str]:
+def price_per_kg(
+    ingredient: Ingredient,
+    own: Mapping[str, Decimal],
+    breaks: Mapping[str, tuple[PriceBreak, ...]] = NO_BREAKS,
+    mass_g: float = 0.0,
+) -> tuple[Decimal, str]:
     """Return the price used for an ingredient and whose it is.
 
     Parameters
@@ -42,6 +49,10 @@ def price_per_kg(ingredient: Ingredient, own: Mapping[str, Decimal]) -> tuple[De
         What is priced
     own : Mapping
         The studio's own prices by ingredient id [USD/kg]
+    breaks : Mapping
+        What larger amounts cost the studio, by ingredient id, smallest amount first
+    mass_g : float
+        How much of it the batch takes; the largest break that this reaches holds [g]
 
     Returns
     -------
@@ -54,7 +65,11 @@ def price_per_kg(ingredient: Ingredient, own: Mapping[str, Decimal]) -> tuple[De
         If there is neither an own price nor a reference band.
     """
     if ingredient.id in own:
-        return own[ingredient.id], "studio"
+        price = own[ingredient.id]
+        for each in breaks.get(ingredient.id, ()):
+            if mass_g >= each.from_kg * GRAMS_PER_KG:
+                price = each.price_per_kg
+        return price, "studio"
     low, high = ingredient.price_band_usd_per_kg_lo, ingredient.price_band_usd_per_kg_hi
     if low is None or high is None:
         raise MissingDataError(
@@ -70,6 +85,7 @@ def formula_cost(
     dose_g: float,
     loss_fraction: float,
     making: Making = NOTHING_ELSE,
+    breaks: Mapping[str, tuple[PriceBreak, ...]] = NO_BREAKS,
 ) -> FormulaCost:
     """Return the cost of a batch, a piece and a bath.
 
@@ -89,6 +105,8 @@ def formula_cost(
         Share of the batch that never becomes a piece [-]
     making : Making
         Packaging, labour, overhead
+    breaks : Mapping
+        What larger amounts cost the studio, by ingredient id
 
     Returns
     -------
@@ -102,8 +120,11 @@ def formula_cost(
     """
     costs: list[Decimal] = []
     bases: set[str] = set()
+    taken_g: dict[str, float] = {}
     for ingredient, mass_g in weighed:
-        price, basis = price_per_kg(ingredient, own_prices)
+        taken_g[ingredient.id] = taken_g.get(ingredient.id, 0.0) + mass_g
+    for ingredient, mass_g in weighed:
+        price, basis = price_per_kg(ingredient, own_prices, breaks, taken_g[ingredient.id])
         costs.append(price * Decimal(mass_g) / GRAMS_PER_KG)
         if mass_g > 0:
             bases.add(basis)

@@ -39,6 +39,7 @@ def read_cost(
         cost = formula_cost(
             [(item.ingredient, item.mass_g) for item in weighed],
             setting.tables.price_per_kg, assumed.piece_mass_g, assumed.dose_g, assumed.loss_fraction, formula.making,
+            setting.tables.price_breaks,
         )  # fmt: skip
     except MissingDataError as error:
         missing.append(missing_of("cost", error))

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from types import MappingProxyType
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.cost.formula_cost import price_per_kg
@@ -19,6 +20,7 @@ __all__ = ["Order", "PantryNeed", "PlannedPieces", "PortionShare", "Wish", "plan
 
 LONGEST_ROLL_MM = 300.0  # a roll wider than the paper cannot be handled [mm]; common practice
 MOST_PIECES = 100_000
+NO_MOULDS: Mapping[str, int] = MappingProxyType({})
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +95,7 @@ class Order:
 
 def plan_order(
     formula: Formula, tables: Tables, wishes: Sequence[Wish], mass_g: float | None, capacity_g: float | None,
-    on_hand_g: Mapping[str, float],
+    on_hand_g: Mapping[str, float], moulds: Mapping[str, int] = NO_MOULDS,
 ) -> Order:  # fmt: skip
     """Return the batch for some wishes.
 
@@ -111,6 +113,8 @@ def plan_order(
         What the bowl holds [g]; None is no limit
     on_hand_g : Mapping
         What is in the Pantry by ingredient [g]; an ingredient that is not in it is not known
+    moulds : Mapping
+        How many there are by tool [-]; a tool that is not in it has not been counted
 
     Returns
     -------
@@ -151,7 +155,7 @@ def plan_order(
         portions=_portions(formula, weighed, batch_g / total_g),
         needs=needs,
         cost=None if any(cost is None for cost in costs) else sum((cost for cost in costs if cost is not None), Decimal(0)),
-        notes=(*_notes(planned, bowls, capacity_g), *(error.message for error in missing)),
+        notes=(*_notes(planned, bowls, capacity_g), *_rounds(planned, moulds), *(error.message for error in missing)),
     )
 
 
@@ -230,11 +234,24 @@ def _needs(weighed: Sequence[Weighed], scale: float, tables: Tables, on_hand_g: 
         item = tables.ingredients[id_]
         held = on_hand_g.get(id_)
         try:
-            cost = price_per_kg(item, tables.price_per_kg)[0] * Decimal(repr(needed_g)) / 1000
+            cost = price_per_kg(item, tables.price_per_kg, tables.price_breaks, needed_g)[0] * Decimal(repr(needed_g)) / 1000
         except MissingDataError:
             cost = None
         needs.append(PantryNeed(id_, item.short_name, needed_g, held, None if held is None else max(0.0, needed_g - held), cost))
     return tuple(needs)
+
+
+def _rounds(planned: Sequence[PlannedPieces], moulds: Mapping[str, int]) -> list[str]:
+    """Say where there are fewer moulds than pieces."""
+    said = []
+    for item in planned:
+        count = moulds.get(item.tool or "")
+        if count is not None and item.pieces > count:
+            times = -(-item.pieces // count)
+            said.append(
+                f"{item.pieces} pieces, {count} of {item.name}: they are filled {times} times, the next once the last are out."
+            )
+    return said
 
 
 def _notes(planned: Sequence[PlannedPieces], bowls: int, capacity_g: float | None) -> list[str]:

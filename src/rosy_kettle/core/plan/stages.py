@@ -23,7 +23,16 @@ WEIGH_MIN = 1.5  # a line [min]
 MELT_MIN = 12.0  # butters in a water bath, a kilo [min]
 MIX_MIN = 10.0  # a bowl [min]
 REST_MIN = 10.0  # a kneaded dough drinks [min]
-SHAPE_MIN = {"ball-mould": 1.2, "press": 0.8, "mould": 0.8, "scoop": 0.4, "cavity": 0.25, "cutter": 0.4, "roll-and-slice": 0.4}
+SHAPE_MIN = {
+    "ball-mould": 1.2,
+    "press": 0.8,
+    "mould": 0.8,
+    "scoop": 0.4,
+    "cavity": 0.25,
+    "cutter": 0.4,
+    "roll-and-slice": 0.4,
+    "pot": 0.3,
+}
 """Minutes a piece, by tool; common practice, no published source, as all working times here."""
 USUAL_SHAPE_MIN = 0.5
 DECORATE_MIN, UNMOULD_MIN, PACK_MIN = 0.3, 0.3, 0.75  # a piece [min]

@@ -20,7 +20,7 @@ from rosy_kettle.core.records.safety import (
     Rule,
     SafetyTables,
 )
-from rosy_kettle.core.records.tables import Tables
+from rosy_kettle.core.records.tables import PriceBreak, Tables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
@@ -43,6 +43,7 @@ __all__ = [
     "MethodStep",
     "Piece",
     "Portion",
+    "PriceBreak",
     "Product",
     "PropertySource",
     "ReadingTraits",

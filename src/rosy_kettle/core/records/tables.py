@@ -14,7 +14,15 @@ from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
-__all__ = ["Tables"]
+__all__ = ["PriceBreak", "Tables"]
+
+
+@dataclass(frozen=True, slots=True)
+class PriceBreak:
+    """A price that holds from some amount on."""
+
+    from_kg: Decimal
+    price_per_kg: Decimal
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,5 +41,7 @@ class Tables:
     """Rules of safety and labelling, and what they look up."""
     certificates: Mapping[str, Certificate] = field(default_factory=lambda: MappingProxyType({}))
     """The studio's certificates of its scents, by ingredient id; one in the formula itself goes before."""
+    price_breaks: Mapping[str, tuple[PriceBreak, ...]] = field(default_factory=lambda: MappingProxyType({}))
+    """What larger amounts cost the studio, by ingredient id, smallest amount first."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useParams } from "react-router";
 import {
   type Band,
   type Charts,
@@ -33,6 +33,10 @@ export function CurvesPage() {
       .catch((error: unknown) => !controller.signal.aborted && setFailed(messageOf(error)));
     return () => controller.abort();
   }, [file]);
+  const { hash } = useLocation();
+  useEffect(() => {
+    if (charts && hash) document.getElementById(hash.slice(1))?.scrollIntoView();
+  }, [charts, hash]);
   const error = formula.error ? messageOf(formula.error) : failed;
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
@@ -73,6 +77,7 @@ function doughBand(reference: Reference | undefined, id: string): Band | null {
 }
 
 function Drawn({
+  id,
   title,
   says,
   name,
@@ -80,6 +85,8 @@ function Drawn({
   rows,
   children,
 }: {
+  /** Where the page can be entered. */
+  id: string;
   title: string;
   says: string;
   name: string;
@@ -89,7 +96,7 @@ function Drawn({
 }) {
   const drawing = useRef<SVGSVGElement>(null);
   return (
-    <section aria-label={title}>
+    <section id={id} aria-label={title} className="scroll-mt-4">
       <p className="flex items-baseline justify-between">
         <b className="text-row font-normal italic text-soft">{title}</b>
         <DrawingTools
@@ -133,6 +140,7 @@ function Texture({ charts, zones, name }: { charts: Charts; zones: Zones; name: 
     return <p className="text-body text-soft">No powder that drinks: the texture follows the fat alone.</p>;
   return (
     <Drawn
+      id="texture"
       title="Texture over temperature"
       says={says}
       name={name}
@@ -171,6 +179,7 @@ function Bath({ charts, name }: { charts: Charts; name: string }) {
   const says = known.map((stage) => `${stage.stage} ${stage.ph?.toFixed(1)}`).join(", ");
   return (
     <Drawn
+      id="bath"
       title="pH of the bath"
       says={
         says
@@ -211,6 +220,7 @@ function Cooling({ charts, name }: { charts: Charts; name: string }) {
   const end = clock.path.at(-1)?.minutes ?? 60;
   return (
     <Drawn
+      id="cooling"
       title="Cooling in the bowl"
       says={clock.sentence}
       name={name}
@@ -248,6 +258,7 @@ function FoamCurve({ charts, name }: { charts: Charts; name: string }) {
   const says = `${figure(most)} L when the tub is full${half ? `, half gone by minute ${half.minutes}` : ""}. Within a factor of 2.`;
   return (
     <Drawn
+      id="foam"
       title="Foam over the bath"
       says={says}
       name={name}
@@ -274,6 +285,7 @@ function SolidFat({ charts, name }: { charts: Charts; name: string }) {
   const says = `${Math.round(at(charts.room_c))} % of fat and oil is solid in this room, ${Math.round(at(charts.bath_c))} % in the bath.`;
   return (
     <Drawn
+      id="solid-fat"
       title="Solid fat"
       says={says}
       name={name}

@@ -82,7 +82,7 @@ export function Frontier({
     ? `From ${sorted[0]?.cost.toFixed(2)} a piece at score ${figure(sorted[0]?.score ?? 0)} to ${sorted.at(-1)?.cost.toFixed(2)} at ${figure(sorted.at(-1)?.score ?? 0)}.`
     : "The cheapest formula of these lines for each foam score.";
   return (
-    <section aria-label="Foam against cost">
+    <section id="frontier" aria-label="Foam against cost" className="scroll-mt-4">
       <p className="flex items-baseline justify-between">
         <b className="text-row font-normal italic text-soft">Foam against cost</b>
         <DrawingTools

@@ -123,10 +123,20 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     change((before) => takeLever(before, inHand, { ...lever, position: lever.position ?? null }));
     say(`${lever.message}.`, { action: { label: "Take it back", run: () => dispatch({ type: "undo" }) } });
   };
-  const take = useRef(onTake);
-  take.current = onTake;
+  const onCurve = async (curve: string) => {
+    await save.settled();
+    await navigate(`/formulas/${answer.id}/curves#${curve}`);
+  };
+  const latest = useRef({ onTake, onCurve });
+  latest.current = { onTake, onCurve };
   const why = useCallback(
-    (reading: StripReading) => <Why reading={reading} onTake={(lever) => take.current(lever)} />,
+    (reading: StripReading) => (
+      <Why
+        reading={reading}
+        onTake={(lever) => latest.current.onTake(lever)}
+        onCurve={(curve) => void latest.current.onCurve(curve)}
+      />
+    ),
     [],
   );
   const { rows, layers } = useDrawn(draft, inHand, evaluation, byId);
@@ -374,6 +384,9 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
               {PAGE_WORDS[page]}
             </Link>
           ))}
+          <Link className="border-b border-ink not-italic text-ink" to={`/bench?formula=${answer.id}`}>
+            Batches
+          </Link>
           <Link
             className="border-b border-ink not-italic text-ink"
             to={`/plan/${answer.id}`}

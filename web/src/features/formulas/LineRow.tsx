@@ -70,6 +70,21 @@ export const LineRow = memo(function LineRow(props: Props) {
         {under && (
           <span className={`block text-hint font-medium leading-[14px] ${asks ? "text-rosy" : "text-soft"}`}>
             {under}
+            {!asks && mass && mass.high_g > mass.mass_g && (
+              <>
+                {" "}
+                <button
+                  type="button"
+                  aria-label={`Take ${grams(mass.mass_g)} g of ${name} as weighed`}
+                  className="border-b border-soft"
+                  onClick={() =>
+                    onChange({ amount: String(Number(mass.mass_g.toFixed(1))), unit: "g" }, "weighed")
+                  }
+                >
+                  take as g
+                </button>
+              </>
+            )}
           </span>
         )}
       </span>

@@ -11,7 +11,19 @@ export const DraftInHand = createContext<Draft | null>(null);
 interface Props {
   reading: StripReading;
   onTake: (lever: Lever) => void;
+  /** Opens the curve a reading is read off. */
+  onCurve: (curve: string) => void;
 }
+
+/** Where a reading's curve stands on the page of curves. */
+const CURVES: readonly [RegExp, string][] = [
+  [/^dough\.(saturation|working_window_c)/, "texture"],
+  [/^dough\.mix_temperature_c/, "cooling"],
+  [/^(bath|fizz)\./, "bath"],
+  [/^lather\./, "foam"],
+  [/^firmness\./, "solid-fat"],
+  [/^cost\./, "frontier"],
+];
 
 const LEVERS_SHOWN = 3;
 const MOST_BARS = 7;
@@ -21,7 +33,7 @@ const ONE_NUMBER =
   /^(dough\.(saturation|stickiness|puff_pct|mix_temperature_c)|fizz\.|bath\.|lather\.|firmness\.|release\.|drying\.|feel\.|skin\.(harshness_mg_l|scent_share)|cost\.|shelf\.)/;
 
 /** Why a reading is what it is: the ways to mend it, what each line does to it, what it rests on. */
-export function Why({ reading, onTake }: Props) {
+export function Why({ reading, onTake, onCurve }: Props) {
   const draft = useContext(DraftInHand);
   const [levers, setLevers] = useState<Lever[] | null>(null);
   const [explained, setExplained] = useState<Explanation | null>(null);
@@ -45,12 +57,22 @@ export function Why({ reading, onTake }: Props) {
     return () => controller.abort();
   }, [draft, reading.id, low, high, wanted, asked]);
 
+  const curve = CURVES.find(([ids]) => ids.test(reading.id))?.[1];
   return (
     <div className="mt-3 text-label" data-why={reading.id}>
       {failed && <p className="text-rosy">{failed}</p>}
       {wanted && asked && <Levers levers={levers} out={reading.out} onTake={onTake} />}
       {explained && <Contributions explained={explained} reading={reading} />}
       {explained && <RestsOn explained={explained} />}
+      {curve && (
+        <button
+          type="button"
+          className="mt-2 min-h-6 underline underline-offset-4"
+          onClick={() => onCurve(curve)}
+        >
+          See its curve
+        </button>
+      )}
     </div>
   );
 }

@@ -76,14 +76,21 @@ function Sheet({ item }: { item: IngredientAnswer }) {
 function Price({ item }: { item: IngredientAnswer }) {
   const own = item.price_basis === "studio" ? (item.price_per_kg ?? "") : "";
   const [text, setText] = useState(own);
+  const [breaks, setBreaks] = useState<readonly (readonly string[])[]>(item.price_breaks);
   const [error, setError] = useState<string>();
   const save = useSetPrice();
-  const submit = async () => {
-    if (text.trim() === own) return;
+  const submit = async (asked = breaks) => {
+    const whole = asked.filter((each) => each.every((cell) => cell.trim()));
+    if (text.trim() === own && JSON.stringify(whole) === JSON.stringify(item.price_breaks)) return;
     try {
-      const answer = await save.mutateAsync({ id: item.id, price: text });
+      const answer = await save.mutateAsync({
+        id: item.id,
+        price: text,
+        breaks: whole.map(([from_kg = "", price_per_kg = ""]) => ({ from_kg, price_per_kg })),
+      });
       setError(undefined);
       setText(answer.price_basis === "studio" ? (answer.price_per_kg ?? "") : "");
+      setBreaks(answer.price_breaks);
     } catch (failure) {
       setError(messageOf(failure));
     }
@@ -112,6 +119,14 @@ function Price({ item }: { item: IngredientAnswer }) {
           onBlur={() => void submit()}
         />
       </form>
+      {own && (
+        <Breaks
+          breaks={breaks}
+          onType={setBreaks}
+          onDone={() => void submit()}
+          onTakeOut={(index) => void submit(breaks.filter((_, at) => at !== index))}
+        />
+      )}
       {low !== undefined && high !== undefined && (
         <div className="pt-3">
           <Strip
@@ -131,6 +146,66 @@ function Price({ item }: { item: IngredientAnswer }) {
         </div>
       )}
     </section>
+  );
+}
+
+/** What larger amounts cost: a batch that needs that much is reckoned at that price. */
+function Breaks({
+  breaks,
+  onType,
+  onDone,
+  onTakeOut,
+}: {
+  breaks: readonly (readonly string[])[];
+  onType: (breaks: readonly (readonly string[])[]) => void;
+  onDone: () => void;
+  onTakeOut: (index: number) => void;
+}) {
+  const set = (index: number, cell: number, value: string) =>
+    onType(breaks.map((each, at) => (at === index ? each.map((c, i) => (i === cell ? value : c)) : each)));
+  return (
+    <div className="pt-2 text-body">
+      {breaks.map((each, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a break is known by its place while it is typed
+        <p key={index} className="leading-8">
+          from{" "}
+          <input
+            aria-label={`Larger amount ${index + 1} in kg`}
+            className="written w-14 text-center"
+            inputMode="decimal"
+            maxLength={12}
+            value={each[0]}
+            onChange={(event) => set(index, 0, event.target.value)}
+            onBlur={onDone}
+          />{" "}
+          kg{" "}
+          <input
+            aria-label={`Price from larger amount ${index + 1}`}
+            className="written w-16 text-center"
+            inputMode="decimal"
+            maxLength={12}
+            value={each[1]}
+            onChange={(event) => set(index, 1, event.target.value)}
+            onBlur={onDone}
+          />{" "}
+          USD a kg{" "}
+          <button
+            type="button"
+            className="ml-2 min-h-6 border-b border-ink text-caption"
+            onClick={() => onTakeOut(index)}
+          >
+            Take out
+          </button>
+        </p>
+      ))}
+      <button
+        type="button"
+        className="min-h-6 border-b border-ink text-caption"
+        onClick={() => onType([...breaks, ["", ""]])}
+      >
+        Another price for a larger amount
+      </button>
+    </div>
   );
 }
 

@@ -8,8 +8,10 @@ import {
   type PlanAsk,
   type RunSheet,
   useFormula,
+  useMoulds,
   usePlan,
   useReference,
+  useSaveMoulds,
 } from "../../api";
 import { figure, grams, percent } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
@@ -35,6 +37,16 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
   const [draft, setDraft] = useState<PlanDraft>(() => newPlan(room.temperature_c, room.humidity_pct));
   const [asked, setAsked] = useState<PlanAsk>(() => toAsk(draft));
   const reference = useReference();
+  const moulds = useMoulds();
+  const saveMoulds = useSaveMoulds();
+  const say = useNotice();
+  const onMoulds = async (tool: string, count: number | null) => {
+    try {
+      await saveMoulds.mutateAsync({ tool, count });
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
   const refused = refusal(draft);
   const { data: plan, error } = usePlan(id, asked);
   const change = (patch: Partial<PlanDraft>) => {
@@ -75,6 +87,8 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
                 index={index}
                 counted={draft.by === "mass" && index === 0}
                 tools={reference.data?.tools ?? []}
+                moulds={moulds.data?.counts ?? {}}
+                onMoulds={(tool, count) => void onMoulds(tool, count)}
                 onChange={(patch) => changeWish(wish.key, patch)}
                 onRemove={
                   draft.wishes.length > 1

@@ -7,12 +7,17 @@ interface Props {
   /** The mass decides how many. */
   counted: boolean;
   tools: Reference["tools"];
+  /** How many of each mould there are, by tool. */
+  moulds: Readonly<Record<string, number>>;
+  onMoulds: (tool: string, count: number | null) => void;
   onChange: (patch: Partial<WishDraft>) => void;
   onRemove: (() => void) | undefined;
 }
 
+const MOULDS = new Set(["ball-mould", "cavity", "mould", "pot"]);
+
 /** One wish as a sentence: how many, of which shape. */
-export function WishRow({ wish, index, counted, tools, onChange, onRemove }: Props) {
+export function WishRow({ wish, index, counted, tools, moulds, onMoulds, onChange, onRemove }: Props) {
   const tool = tools.find((each) => each.id === wish.shape);
   const of = index === 0 ? "" : `, kind ${index + 1}`;
   return (
@@ -57,6 +62,14 @@ export function WishRow({ wish, index, counted, tools, onChange, onRemove }: Pro
           />{" "}
           g
         </>
+      )}
+      {tool && MOULDS.has(tool.type) && !counted && (
+        <Moulds
+          name={`${tool.name}${of}`}
+          count={moulds[tool.id] ?? null}
+          onCount={(count) => onMoulds(tool.id, count)}
+          onFill={(count) => onChange({ pieces: String(count) })}
+        />
       )}
       {tool?.type === "scoop" && (
         <>
@@ -109,5 +122,48 @@ export function WishRow({ wish, index, counted, tools, onChange, onRemove }: Pro
         </button>
       )}
     </p>
+  );
+}
+
+/** How many there are, kept for every plan; one press fills them all. */
+function Moulds({
+  name,
+  count,
+  onCount,
+  onFill,
+}: {
+  name: string;
+  count: number | null;
+  onCount: (count: number | null) => void;
+  onFill: (count: number) => void;
+}) {
+  return (
+    <>
+      ; there are{" "}
+      <input
+        key={count}
+        aria-label={`How many there are of ${name}`}
+        inputMode="numeric"
+        maxLength={5}
+        placeholder="?"
+        className="written w-14 text-center font-semibold"
+        defaultValue={count ?? ""}
+        onBlur={(event) => {
+          const typed = Number(event.target.value);
+          const next = Number.isInteger(typed) && typed >= 1 ? typed : null;
+          if (next !== count) onCount(next);
+        }}
+      />{" "}
+      of them
+      {count !== null && (
+        <button
+          type="button"
+          className="ml-3 min-h-7 border-b border-ink text-caption"
+          onClick={() => onFill(count)}
+        >
+          Fill them all
+        </button>
+      )}
+    </>
   );
 }
