@@ -240,8 +240,9 @@ def _unknown_lines(formula: Formula) -> list[Missing]:
 
 
 def _notes(weighed: Sequence[Weighed]) -> tuple[str, ...]:
-    counts = Counter(item.ingredient.short_name for item in weighed)
-    return tuple(f"{name} stands on {count} lines; all of them count." for name, count in counts.items() if count > 1)
+    # Two colours of one dough hold the same things; only twice in one portion is worth a word.
+    counts = Counter((item.portion, item.ingredient.short_name) for item in weighed)
+    return tuple(f"{name} stands on {count} lines; all of them count." for (_, name), count in counts.items() if count > 1)
 
 
 def _out_of_range(assumed: Assumed) -> tuple[OutOfRange, ...]:

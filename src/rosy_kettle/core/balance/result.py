@@ -13,6 +13,7 @@ from rosy_kettle.core.readings import READINGS
 __all__ = ["result_of"]
 
 MET_WITHIN = 1e-6  # of a target's own size [-]
+ROUNDED_OFF = 0.002  # a miss of less than this share of a wish comes from rounding [-]
 MINUS = "\N{MINUS SIGN}"
 PULLS = 1e-7  # an end that pulls less than this does not bind [objective per unit]
 STEP_SHARE = 0.02  # a wish is tightened by this share of its size to see what more of it costs [-]
@@ -56,12 +57,15 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool) -> Bala
 def _conflicts(task: Task, mass_g: FloatArray, last: Point) -> tuple[Conflict, ...]:
     """Name what must give, and the wishes and bounds it stands against: those that pull in the elastic program."""
     values = task.values(mass_g)
-    missed = task.shortfall(values) * task.scales
+    shortfall = task.shortfall(values)
+    missed = shortfall * task.scales
+    # Beside a real clash, what rounding to the scale leaves open is no clash.
+    least = ROUNDED_OFF if float(shortfall.max()) > ROUNDED_OFF else 0.0
     pulls = linear_step(task, last, FAR, 0.0)
     binding = (np.abs(pulls.pull_low) > PULLS) | (np.abs(pulls.pull_high) > PULLS)
     found = []
     for index, target in enumerate(task.problem.targets):
-        if missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
+        if shortfall[index] <= least or missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
             continue
         against = [str(other) for i, other in enumerate(task.problem.targets) if binding[i] and i != index]
         found.append(_conflict(target, float(values[index]), float(missed[index]), against))
