@@ -172,6 +172,15 @@ class Mix:
         return self._items
 
     @cached_property
+    def kinds(self) -> list[tuple[Ingredient, float]]:
+        """Ingredients with their masses, each once: what a limit counts, however many lines hold it [g]."""
+        merged: dict[str, tuple[Ingredient, float]] = {}
+        for item, mass_g in self.items():
+            before = merged.get(item.id)
+            merged[item.id] = (item, mass_g if before is None else before[1] + mass_g)
+        return list(merged.values())
+
+    @cached_property
     def _items(self) -> list[tuple[Ingredient, float]]:
         masses = self.mass_g.tolist()
         if self.sloped:

@@ -102,6 +102,14 @@ class Palette:
         return np.flatnonzero(self.is_fat)
 
     @cached_property
+    def first_of_its_kind(self) -> NDArray[np.intp]:
+        """For each line the first line that holds the same thing."""
+        first: dict[str, int] = {}
+        return np.array(
+            [first.setdefault(item.based_on or item.id, at) for at, item in enumerate(self.ingredients)], dtype=np.intp
+        )
+
+    @cached_property
     def free_water_known(self) -> FloatArray:
         """Free water with 0 where it is not known; only beside a refusal."""
         return known(self.free_water)

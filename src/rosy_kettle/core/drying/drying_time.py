@@ -80,7 +80,7 @@ def drying_time(
 
 def _ceiling(mix: Mix) -> float:
     points = [WATER_ACTIVITY]
-    for item, mass_g in mix.items():
+    for item, mass_g in mix.kinds:
         if item.traits.deliquescence_share is not None and mass_g > SALT_THAT_COUNTS * mix.total_g:
             points.append(item.traits.deliquescence_share)
     return min(points)

@@ -66,7 +66,8 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
 
     Notes
     -----
-    m_L is all that is molten: molten fat and liquid oil. The dissolving factor f_w is a property of the wax.
+    m_L is all that is molten: molten fat and liquid oil. The dissolving factor f_w is a property of the wax. A wax on several
+    lines is one wax: what dissolves is taken from all of them together.
     """
     columns = palette.fat_columns
     table = _table(palette, temperature_c, fresh=fresh)[:, columns]
@@ -75,13 +76,24 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
     factors = palette.wax_solubility_factor[columns]
     if not factors.any():
         return solid
-    masses = fats_g[..., None, :]
     oil_g = (mass_g @ palette.is_liquid_oil)[..., None]
     molten_g = oil_g + np.matmul(1 - solid, fats_g[..., None])[..., 0]
     dissolved_g = factors * (_dissolved_per_gram(temperature_c) * molten_g)[..., None]
-    kept_g = np.maximum(0.0, masses * solid - dissolved_g)
-    dissolving = np.divide(kept_g, masses, out=np.zeros(kept_g.shape), where=masses > 0)
+    of_its_kind_g = _of_its_kind(palette, mass_g)[..., columns][..., None, :]
+    kept_g = np.maximum(0.0, of_its_kind_g * solid - dissolved_g)
+    dissolving = np.divide(kept_g, of_its_kind_g, out=np.zeros(kept_g.shape), where=of_its_kind_g > 0)
     return np.where(factors > 0, dissolving, solid)
+
+
+def _of_its_kind(palette: Palette, mass_g: FloatArray) -> FloatArray:
+    """Mass of all lines that hold the same thing, for each line [g]."""
+    first = palette.first_of_its_kind
+    if bool((first == np.arange(first.size)).all()):
+        return mass_g
+    sums = np.zeros(mass_g.shape)
+    for line, kind in enumerate(first):
+        sums[..., kind] += mass_g[..., line]
+    return np.asarray(sums[..., first])
 
 
 def weighted_solid_fat(
@@ -117,8 +129,9 @@ def weighted_solid_fat(
         return float(slopes @ mass_g), slopes
     molten = palette.is_liquid_oil + palette.is_fat * (1 - table)
     dissolves = factors * _dissolved_per_gram(at)[0]
-    left = (factors > 0) & (mass_g * table > dissolves * float(molten @ mass_g))
-    slopes = np.where((factors > 0) & ~left, 0.0, slopes) - float((weights * dissolves)[left].sum()) * molten
+    left = (factors > 0) & (_of_its_kind(palette, mass_g) * table > dissolves * float(molten @ mass_g))
+    once = left & (palette.first_of_its_kind == np.arange(mass_g.size))
+    slopes = np.where((factors > 0) & ~left, 0.0, slopes) - float((weights * dissolves)[once].sum()) * molten
     # Dissolution is proportional to what is molten, so the sum is linear in the masses on this side of the kink.
     return float(slopes @ mass_g), slopes
 

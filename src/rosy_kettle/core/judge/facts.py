@@ -98,7 +98,7 @@ class _Tagged:
         self.preservatives: list[Preservative] = []
         self.active_unknown: tuple[str, ...] = ()
         self.oil_g = 0.0
-        for item, mass_g in mix.items():
+        for item, mass_g in mix.kinds:
             if mass_g <= 0:
                 continue
             tags, pct = tags_of(item, setting), 100 * mass_g / finished_g

@@ -142,7 +142,7 @@ def scents_of(mix: Mix, setting: Setting) -> tuple[Fragrance, ...]:
     finished_g = mix.total_g * dried_share(mix)
     scents = []
     papers = setting.certificates
-    for item, mass_g in mix.items():
+    for item, mass_g in mix.kinds:
         if item.role != "fragrance" or mass_g <= 0:
             continue
         paper = papers.get(item.id, NO_CERTIFICATE)

@@ -5,6 +5,7 @@ import {
   type FormulaPortion,
   type RecipeLine,
 } from "../../api";
+import { readAmount } from "../../lib/amounts";
 
 /** The formula being worked on: plain functions on it, and its undo history. */
 export type DraftLine = FormulaLine & { key: string };
@@ -109,8 +110,8 @@ export function halvePortion(draft: Draft, index: number): Draft {
   const whole = draft.portions[index];
   if (!whole) return draft;
   const half = whole.lines.map((line) => {
-    const amount = Number(line.amount.replace(",", "."));
-    return Number.isFinite(amount) ? { ...line, amount: trimmed(amount / 2) } : line;
+    const amount = readAmount(line.amount);
+    return amount === null ? line : { ...line, amount: trimmed(amount / 2, 4) };
   });
   const second = half.map((line) => ({ ...line, key: nextKey() }));
   const halves = [
@@ -153,9 +154,9 @@ export function takeLever(
 export function scaleBy(draft: Draft, factor: number): Draft {
   const scaled = mapLines(draft, (lines) =>
     lines.map((line) => {
-      const amount = Number(line.amount.replace(",", "."));
-      if (line.unit === "pct" || line.unit === "part" || !Number.isFinite(amount)) return line;
-      return { ...line, amount: trimmed(amount * factor) };
+      const amount = readAmount(line.amount);
+      if (line.unit === "pct" || line.unit === "part" || amount === null) return line;
+      return { ...line, amount: trimmed(amount * factor, line.unit === "g" ? 2 : 4) };
     }),
   );
   return { ...scaled, batch_g: draft.batch_g * factor };

@@ -1,5 +1,6 @@
 import { type ReactNode, useState } from "react";
 import { type Evaluation, type IngredientSummary, messageOf, type Reading, useKeepVersion } from "../../api";
+import { readAmount } from "../../lib/amounts";
 import { useNotice } from "../../ui";
 import { type Draft, inUnit, patchLine, scaleBy, setGrams } from "./draft";
 import type { WantedBand } from "./profiles";
@@ -116,7 +117,7 @@ function asRest(draft: Draft, key: string): Draft {
   const others = draft.portions
     .flatMap((portion) => portion.lines)
     .filter((line) => line.key !== key && line.unit === "pct")
-    .reduce((sum, line) => sum + Number(line.amount.replace(",", ".")), 0);
+    .reduce((sum, line) => sum + (readAmount(line.amount) ?? 0), 0);
   const left = Math.max(0, 100 - others);
   return patchLine(draft, key, { amount: String(Number(left.toFixed(4))), unit: "pct" });
 }
