@@ -9,7 +9,7 @@ import pytest
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.plan import RunSheet, make_run_sheet, sheet_of
 from rosy_kettle.core.plan.run_sheet import HEADINGS
-from rosy_kettle.core.records import Formula, Line, Portion, Tables
+from rosy_kettle.core.records import Formula, Line, Portion, Room, Tables
 from tests.conftest import make_formula
 
 PRESS = make_formula(
@@ -46,6 +46,33 @@ def test_surfactant_dust_is_cautioned_where_it_flies(tables: Tables, method: str
     without = make_run_sheet(make_formula(method, baking_soda=300, capb_liquid=50), tables, 5)
     assert any("mask" in step.caution for step in with_powder.steps)
     assert not any("surfactant powder" in step.text for step in without.steps)
+
+
+@pytest.mark.parametrize(("method", "humidity", "gate"), [
+    # Air for pressing about 40 %, for work by hand up to about 50 %: common practice, no published source.
+    ("damp-press", 45.0, True), ("damp-press", 38.0, False), ("betaine-dough", 45.0, False), ("betaine-dough", 55.0, True),
+])  # fmt: skip
+def test_the_humidity_gate_stands_before_the_work(tables: Tables, method: str, humidity: float, gate: bool) -> None:
+    formula = replace(make_formula(method, baking_soda=300, slsa_fine=50, glycerin=20), room=Room(20, humidity))
+    first = make_run_sheet(formula, tables, 5).steps[0]
+    assert (first.stage, "dehumidifier" in first.caution) == ("Prepare", gate)
+
+
+def test_the_oven_is_switched_off_and_never_sees_alcohol(tables: Tables) -> None:
+    """A cure in an oven that is warmed and switched off is common practice; vapour of alcohol in it would catch fire."""
+    damp = Room(20, 65)
+    dry = make_formula("damp-press", baking_soda=600, citric_acid_anhydrous=300, distilled_water=8)
+    last = {
+        "plain": make_run_sheet(replace(dry, room=damp), tables, 5).steps[-1].caution,
+        "alcohol": make_run_sheet(replace(PRESS, room=damp), tables, 5).steps[-1].caution,
+        "dry air": make_run_sheet(replace(dry, room=Room(20, 40)), tables, 5).steps[-1].caution,
+        "butter": make_run_sheet(replace(make_formula("butter-dough", baking_soda=300, cocoa_butter=60), room=damp), tables, 5).steps[-1].caution,
+    }  # fmt: skip
+    assert "switched off first" in last["plain"]
+    assert "never in a warm oven" in last["alcohol"]
+    assert "switched off" not in last["alcohol"]
+    assert "oven" not in last["dry air"]
+    assert "No oven" in last["butter"]
 
 
 def test_alcohol_is_cautioned(tables: Tables) -> None:

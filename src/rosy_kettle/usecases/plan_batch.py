@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
@@ -56,10 +56,12 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
         If there is no such formula.
     """
     formula = record_of(find_formula(session, formula_id))
+    if ask.room is not None:
+        formula = replace(formula, room=ask.room)
     tables = studio_tables(session)
     order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session), list_moulds(session))
     schedule = make_schedule(
-        formula, tables, order, ask.room or formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
+        formula, tables, order, formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
         utc_offset_min=ask.utc_offset_min,
     )  # fmt: skip
     first, pieces = order.pieces[0], sum(item.pieces for item in order.pieces)

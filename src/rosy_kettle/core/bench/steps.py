@@ -9,7 +9,7 @@ from typing import Any
 
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.plan import PRE_DRY_H, drying_hours
-from rosy_kettle.core.plan.run_sheet import RunSheet, RunSheetStep
+from rosy_kettle.core.plan.run_sheet import DRYING, PREPARE_STAGE, RunSheet, RunSheetStep
 from rosy_kettle.core.plan.schools import FAST_ACIDS
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
@@ -30,7 +30,6 @@ KINDS = {
     "Decorate": "decorate",
     "Fill": "shape",
 }
-DRYING = frozenset({"Dry", "Set"})
 DRY_PHASES = frozenset({"dry", "acid-last"})
 
 
@@ -99,7 +98,8 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     tuple
         Conditions, one step a line to weigh, then the method's steps
     """
-    steps = [BenchStep("conditions", "conditions", "Read the air", "Room, humidity and tap, as they are now.")]
+    prepare = next(step for step in sheet.steps if step.stage == PREPARE_STAGE)
+    steps = [BenchStep("conditions", "conditions", "Read the air", prepare.text, prepare.caution)]
     several = len({group.portion for group in sheet.groups}) > 1
     for group in sheet.groups:
         whither = f", {group.portion}" if several else ""
@@ -112,7 +112,9 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     whole = evaluate(formula, tables)
     dough = whole.dough or (whole.portions[0].dough if whole.portions else None)
     flash_c = _flash_point(formula, tables)
-    made = [_step(number, step, formula, tables, sheet, flash_c) for number, step in enumerate(sheet.steps)]
+    made = [
+        _step(number, step, formula, tables, sheet, flash_c) for number, step in enumerate(sheet.steps) if step is not prepare
+    ]
     # Where shaping takes several steps, pieces are counted at the last.
     last = max((index for index, step in enumerate(made) if step.kind == "shape"), default=-1)
     made = [replace(step, kind="do") if step.kind == "shape" and at != last else step for at, step in enumerate(made)]

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.amounts.units import OUNCE_G
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.pieces import batch_for_pieces, batch_loss
+from rosy_kettle.core.plan.air import before_the_work, while_it_dries
 from rosy_kettle.core.plan.piece_mass import piece_mass
 from rosy_kettle.core.plan.schools import FAST_ACIDS, AskedSchool, ask_schools, kinds_of, steps_hold
-from rosy_kettle.core.records import Formula, Ingredient, Method, Tables
+from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Room, Tables
 
 __all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet", "sheet_of"]
 
@@ -25,6 +26,8 @@ PHASE_LABELS = {
     "spray": "Spray",
     "decoration": "Decoration",
 }
+PREPARE_STAGE = "Prepare"
+DRYING = frozenset({"Dry", "Set"})
 HEADINGS = {
     "powders": ("dry", "acid-last"),
     "butters and waxes": ("melt",),
@@ -197,7 +200,7 @@ def sheet_of(
         set_time=method.set_time,
         groups=_groups(formula, method, weighed, scale),
         schools=asked,
-        steps=_steps(method, kinds_of(formula, tables), asked),
+        steps=_steps(method, kinds_of(formula, tables), asked, formula.room),
         cautions=_cautions(held),
         left_out=tuple(left_out + [error.message for error in missing]),
     )
@@ -228,9 +231,14 @@ def _line(item: Weighed, scale: float) -> RunSheetLine:
     return RunSheetLine(item.position, item.ingredient.id, item.ingredient.short_name, mass_g, mass_g / OUNCE_G, note)
 
 
-def _steps(method: Method, kinds: set[str], asked: Sequence[AskedSchool]) -> tuple[RunSheetStep, ...]:
+def _steps(method: Method, kinds: set[str], asked: Sequence[AskedSchool], room: Room) -> tuple[RunSheetStep, ...]:
     stand = steps_hold(method, kinds, asked)
     steps = [step for step, stands in zip(method.steps, stand, strict=True) if stands]
+    last = max((at for at, step in enumerate(steps) if step.stage in DRYING), default=-1)
+    if last >= 0 and (air := while_it_dries(kinds, room)):
+        steps[last] = replace(steps[last], caution=f"{steps[last].caution} {air}".strip())
+    text, caution = before_the_work(method, room)
+    steps.insert(0, MethodStep(PREPARE_STAGE, text, caution))
     return tuple(RunSheetStep(number, step.stage, step.text, step.caution) for number, step in enumerate(steps, start=1))
 
 

@@ -17,7 +17,8 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
   const celsius = Number(room.replace(",", "."));
   return (
     <div className="flex flex-col gap-4">
-      <p className="text-[104px] font-medium leading-none">
+      <Words text={step.text} caution={step.caution} />
+      <p className="text-[min(104px,13vh)] font-medium leading-none">
         {humidity === null ? "–" : Math.round(humidity)} <span className="text-[48px]">% RH</span>
       </p>
       {humidity !== null && humidity > 50 && (
