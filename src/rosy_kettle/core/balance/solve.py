@@ -18,6 +18,7 @@ __all__ = ["balance"]
 ROUNDS = 10
 FIRST_TRUST, SMALLEST_TRUST = 1.0, 0.003  # how far a line may move in one round, against its own size [-]
 RESTORING_ROUNDS, RESTORING_TRUST = 4, 0.3
+TIGHTENING_TRUSTS = (0.3, 0.05, 0.01)  # how far lines may move to take a little in hand [-]
 MOST_CUTS, CUTS_BEFORE_SHRINKING = 4, 2  # rejected points remembered; how many before the reach is shortened
 STILL = 1e-5  # a round that moves less than this share of the batch changes nothing [-]
 DIGITS = 9  # of a gram, so that 28.7 is 28.7
@@ -52,7 +53,7 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
     last = _approach(task, start, 0.0)
     for margin in (0.0, *MARGINS):
         if margin:
-            last = _restore(task, task.look(linear_step(task, last, RESTORING_TRUST, margin).mass_g), margin)
+            last = _tighten(task, last, margin)
         rounded = _round(task, last.mass_g)
         shortfall = task.shortfall(task.values(rounded)).max(initial=0.0)
         if shortfall < missed:
@@ -93,6 +94,19 @@ def _restore(task: Task, now: Point, margin: float, cuts: Sequence[Point] = ()) 
             break
         now = step
     return now
+
+
+def _tighten(task: Task, now: Point, margin: float) -> Point:
+    """Take a little in hand. On a kink a long step falls off to the other side, so shorter ones are tried after it."""
+    best, missed = now, np.inf
+    for trust in TIGHTENING_TRUSTS:
+        point = _restore(task, task.look(linear_step(task, now, trust, margin).mass_g), margin)
+        shortfall = task.shortfall(task.values(_round(task, point.mass_g))).max(initial=0.0)
+        if shortfall < missed:
+            best, missed = point, shortfall
+        if missed <= MET_WITHIN:
+            break
+    return best
 
 
 def _merit(task: Task, point: Point, margin: float) -> float:
