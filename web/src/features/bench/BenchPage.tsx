@@ -17,19 +17,17 @@ import { markOf } from "../../lib/grains";
 import { grams } from "../../lib/numbers";
 import { KettleMark, useNotice } from "../../ui";
 import { BenchBowl, WET } from "./BenchBowl";
+import { ConditionsStep } from "./ConditionsStep";
 import { DeviceDrawer } from "./DeviceDrawer";
-import {
-  ConditionsStep,
-  DoStep,
-  FeelStep,
-  RestStep,
-  ShapeStep,
-  SplitStep,
-  TemperatureStep,
-} from "./OtherSteps";
+import { DoStep } from "./DoStep";
+import { FeelStep } from "./FeelStep";
 import { Hourglass, Press, StepRuler, useLeft } from "./parts";
+import { RestStep } from "./RestStep";
+import { ShapeStep } from "./ShapeStep";
 import { SkipSheet } from "./SkipSheet";
+import { SplitStep } from "./SplitStep";
 import type { StepProps } from "./step";
+import { TemperatureStep } from "./TemperatureStep";
 import { useAwake, useStream } from "./useStream";
 import { WeighStep } from "./WeighStep";
 

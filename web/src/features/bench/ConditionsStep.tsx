@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { WATERS } from "../../lib/waters";
+import { Words } from "./DoStep";
+import { Press, TypedFigure } from "./parts";
+import type { StepProps } from "./step";
+
+/** Room, humidity and tap, read or typed. */
+export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
+  const heard =
+    devices.live && devices.hygrometer && !devices.hygrometer.fault ? devices.hygrometer.value : null;
+  const [typed, setTyped] = useState<number>();
+  const [room, setRoom] = useState(String(batch.planned.room.temperature_c));
+  const [tap, setTap] = useState(batch.planned.use.hardness);
+  const humidity = typed ?? heard;
+  const celsius = Number(room.replace(",", "."));
+  return (
+    <div className="flex flex-col gap-4">
+      <Words text={step.text} caution={step.caution} />
+      <p className="text-[min(104px,13vh)] font-medium leading-none">
+        {humidity === null ? "–" : Math.round(humidity)} <span className="text-[48px]">% RH</span>
+      </p>
+      {humidity !== null && humidity > 50 && (
+        <p className="text-[24px] font-semibold text-rosy">
+          Damp for hand work (up to about 50 %), too damp for pressing (about 40 %): run the dehumidifier, or
+          plan a closed cure.
+        </p>
+      )}
+      {heard === null && (
+        <TypedFigure label="Humidity in per cent" unit="% RH" word="Take it" onGive={setTyped} />
+      )}
+      <div className="flex flex-wrap gap-6 text-[24px]">
+        <label>
+          Room{" "}
+          <input
+            aria-label="Room in degrees Celsius"
+            inputMode="decimal"
+            className="written h-14 w-20 text-center text-[28px] font-semibold"
+            value={room}
+            onChange={(event) => setRoom(event.target.value)}
+          />{" "}
+          °C
+        </label>
+        <label>
+          Tap{" "}
+          <select
+            aria-label="Tap water"
+            className="written h-14 min-w-24 text-[28px] font-semibold"
+            value={tap}
+            onChange={(event) => setTap(event.target.value as typeof tap)}
+          >
+            {WATERS.map(([id, words]) => (
+              <option key={id} value={id}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <Press
+        next
+        disabled={busy || !Number.isFinite(celsius)}
+        onClick={() =>
+          void act({ kind: "conditions", step: step.key, room_c: celsius, humidity_pct: humidity, tap })
+        }
+      >
+        {humidity === null ? "Go on without the humidity" : "That is the air"}
+      </Press>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import { Press } from "./parts";
+import type { StepProps } from "./step";
+
+/** One thing to do. */
+export function DoStep({ step, act, onBack, busy }: StepProps) {
+  return (
+    <div className="flex flex-col gap-6">
+      <Words text={step.text} caution={step.caution} />
+      <div className="flex gap-3">
+        <Press onClick={onBack} className="max-w-[160px]">
+          Back
+        </Press>
+        <Press next disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+          Done
+        </Press>
+      </div>
+    </div>
+  );
+}
+
+/** What is to be done, and what to mind. */
+export function Words({ text, caution }: { text: string; caution: string }) {
+  return (
+    <div>
+      <p className="text-[28px] leading-snug">{text}</p>
+      {caution && <p className="pt-3 text-[26px] font-semibold text-rosy">{caution}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { useState } from "react";
+import { useFeels } from "../../api";
+import { figure, grams } from "../../lib/numbers";
+import { FeelTile } from "./FeelTile";
+import { Press } from "./parts";
+import type { StepProps } from "./step";
+
+/** How does it feel? Tiles, then what to do, what it costs. */
+export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
+  const feels = useFeels();
+  const answer = batch.feel;
+  const [again, setAgain] = useState(false);
+  if (!answer || again)
+    return (
+      <div className="flex flex-col gap-3">
+        <p className="text-[26px]">Squeeze a handful, then let it drop from a hand's breadth.</p>
+        <ul className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2" aria-label="How does it feel?">
+          {(feels.data?.feels ?? []).map((feel) => (
+            <li key={feel.state}>
+              <button
+                type="button"
+                disabled={busy}
+                className="flex h-full min-h-[180px] w-full flex-col border-t-2 border-ink bg-lit px-3 py-2 text-left"
+                onClick={async () => {
+                  setAgain(false);
+                  await act({ kind: "felt", state: feel.state });
+                }}
+              >
+                <FeelTile state={feel.state} />
+                <span className="text-[22px] font-bold">{feel.state}</span>
+                <span className="text-[20px] leading-[1.1]">{feel.squeeze}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <Press onClick={onBack} className="max-w-[160px]">
+          Back
+        </Press>
+      </div>
+    );
+  const fits = answer.mends.some((mend) => mend.kind === "go-on");
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="text-[26px]" role="status">
+        {answer.sentence}
+      </p>
+      <ul className="flex max-h-[52vh] flex-col gap-2 overflow-y-auto" aria-label="What to do">
+        {answer.mends
+          .filter((mend) => mend.kind !== "go-on")
+          .map((mend) => (
+            <li key={mend.text}>
+              <button
+                type="button"
+                disabled={busy}
+                className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-[24px] font-semibold"
+                onClick={async () => {
+                  if (mend.kind === "rest") await act({ kind: "timer", step: step.key, minutes: 5 });
+                  else if (mend.ingredient && mend.mass_g)
+                    await act({
+                      kind: "corrected",
+                      ingredient: mend.ingredient,
+                      mass_g: mend.mass_g,
+                      why: `felt ${answer.felt}`,
+                    });
+                  setAgain(true);
+                }}
+              >
+                {mend.text}
+                <span className="block text-[20px] font-medium text-soft">
+                  {mend.effects
+                    .filter(
+                      (effect) => effect.after !== null && figure(effect.before) !== figure(effect.after),
+                    )
+                    .slice(0, 4)
+                    .map(
+                      (effect) => `${effect.label} ${figure(effect.before)} to ${figure(effect.after ?? 0)}`,
+                    )
+                    .join(", ")}
+                  {mend.in_all_g !== null && ` · about ${grams(mend.in_all_g)} g in all`}
+                </span>
+              </button>
+            </li>
+          ))}
+      </ul>
+      <div className="flex gap-3">
+        <Press onClick={() => setAgain(true)} disabled={busy}>
+          Judge again
+        </Press>
+        <Press next={fits} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+          {fits ? "As meant: go on" : "Leave it so, go on"}
+        </Press>
+      </div>
+    </div>
+  );
+}

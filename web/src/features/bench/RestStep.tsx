@@ -1,0 +1,41 @@
+import { figure } from "../../lib/numbers";
+import { Words } from "./DoStep";
+import { Hourglass, Press, useLeft } from "./parts";
+import type { StepProps } from "./step";
+
+/** A clock that is kept on disk: reload and power cut do not stop it. */
+export function RestStep(props: StepProps) {
+  const { batch, step, act, onBack, busy } = props;
+  const timer = batch.state.timer?.step === step.key ? batch.state.timer : null;
+  const left = useLeft(timer?.ends_at);
+  return (
+    <div className="flex flex-col gap-6">
+      <Words text={step.text} caution={step.caution} />
+      {timer && left !== null && (
+        <Hourglass
+          left={left}
+          whole={(timer.minutes * 60) / batch.clock_rate}
+          word={left > 0 ? "rest" : "time is up"}
+        />
+      )}
+      <div className="flex gap-3">
+        <Press onClick={onBack} className="max-w-[160px]">
+          Back
+        </Press>
+        {timer ? (
+          <Press next={left === 0} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+            {left === 0 ? "Go on" : "Go on before time"}
+          </Press>
+        ) : (
+          <Press
+            next
+            disabled={busy}
+            onClick={() => void act({ kind: "timer", step: step.key, minutes: step.minutes ?? 10 })}
+          >
+            Start {figure(step.minutes ?? 10)} minutes
+          </Press>
+        )}
+      </div>
+    </div>
+  );
+}
