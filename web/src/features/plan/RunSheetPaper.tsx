@@ -68,6 +68,12 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
             </tr>
           </tfoot>
         </table>
+        <h3 className="pt-4 text-caption italic text-soft">What happened</h3>
+        <div aria-hidden="true">
+          {["a", "b", "c"].map((rule) => (
+            <div key={rule} className="h-6 border-b-[0.9px] border-soft" />
+          ))}
+        </div>
         {sheet.left_out.length > 0 && (
           <p className="pt-2 text-label font-semibold text-rosy">
             Not on this sheet: {sheet.left_out.join("; ")}.
