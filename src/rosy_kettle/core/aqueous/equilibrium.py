@@ -23,6 +23,7 @@ PAIR_NA_CITRATE = (1.03, -2.8)
 AIR_CO2_ATM = 4.2e-4  # carbon dioxide in room air [atm]
 ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
+ON_THE_WAY_TOLERANCE = 1e-8  # of a minute's state while carbon dioxide leaves: under 0.0001 in pH [mol/L]
 STRENGTH_TOLERANCE = 1e-9  # of the ionic strength [mol/L]
 NEWTON_STEPS = 60
 MOST_PROTONS = 3  # of the acids in the table
@@ -196,7 +197,8 @@ def solve_outgassing(
         dic = max(0.0, dic - rate_per_min * (co2 - co2_at_air_mol_l))
         balance.dic = dic
         before = log_a
-        log_a, _error = _root(balance, log_a + drift)  # begun where the last minute's drift leads
+        # Begun where the last minute's drift leads; on the way a coarser balance will do, the last state is solved in full.
+        log_a, _error = _root(balance, log_a + drift, ON_THE_WAY_TOLERANCE)
         drift = log_a - before
         a = math.exp(log_a)
         co2 = dic / (1.0 + balance.c1 / a + balance.c2 / (a * a))
@@ -321,13 +323,13 @@ def _solve(ions: BathIons, constants: Constants, dic: float | None, co2: float |
     return Solution(-log_a / LN10, co2_now, dic_now if dic is None else dic, strength, sodium, error)
 
 
-def _root(balance: _Balance, log_a: float) -> tuple[float, float]:
+def _root(balance: _Balance, log_a: float, tolerance: float = CHARGE_TOLERANCE) -> tuple[float, float]:
     """Newton inside a bracket: the balance rises with the activity of H+."""
     low, high = -16.0 * LN10, 1.0 * LN10
     value = 0.0
     for _ in range(NEWTON_STEPS):
         value, slope = balance.charge(math.exp(log_a))
-        if abs(value) < CHARGE_TOLERANCE:
+        if abs(value) < tolerance:
             break
         if value > 0:
             high = log_a
