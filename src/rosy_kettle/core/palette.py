@@ -10,6 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import chain
 
 import numpy as np
 from numpy.typing import NDArray
@@ -170,8 +171,8 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
         Columns of the same length and order
     """
     items = tuple(ingredients)
-    floats = np.array([_floats(item) for item in items], dtype=np.float64).reshape(len(items), FIGURES)
-    flags = np.array([_flags(item) for item in items], dtype=bool).reshape(len(items), FLAGS)
+    floats = np.fromiter(chain.from_iterable(map(_floats, items)), np.float64, len(items) * FIGURES).reshape(-1, FIGURES)
+    flags = np.fromiter(chain.from_iterable(map(_flags, items)), np.bool_, len(items) * FLAGS).reshape(-1, FLAGS)
     return Palette(items, np.array([item.role for item in items], dtype=str), *flags.T.copy(), *floats.T.copy())
 
 

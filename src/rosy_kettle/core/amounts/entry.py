@@ -65,9 +65,11 @@ def parse_amount(text: str) -> float:
 
 
 def _value(text: str) -> float | None:
+    if _DECIMAL.fullmatch(text):
+        return float(text.replace(",", "."))
     if match := _MIXED.fullmatch(text):
         whole, top, bottom = match.groups()
         return None if int(bottom) == 0 else int(whole or 0) + int(top) / int(bottom)
     if match := _WITH_VULGAR.fullmatch(text):
         return int(match[1] or 0) + float(VULGAR_FRACTIONS[match[2]])
-    return float(text.replace(",", ".")) if _DECIMAL.fullmatch(text) else None
+    return None
