@@ -407,3 +407,31 @@ def test_how_it_is_made_and_used_is_said_in_one_place(server: Server, open_page:
     for _ in range(3):
         page.keyboard.press("Control+z")
     expect(page.locator("[data-reading='drying.hours']")).to_have_text(re.compile(rf"^{hours:g}"))
+
+
+def test_a_cup_is_taken_as_what_it_weighs(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Ferry-tin scoop, in cups")
+    batch = desk.batch.inner_text()
+    expect(page.get_by_text(re.compile(r"331 g ± 15 %, weigh it"))).to_be_visible()
+    desk.amount("Baking soda").press("Alt+g")
+    expect(desk.amount("Baking soda")).to_have_value("331.2")
+    expect(page.get_by_label("Unit of Baking soda")).to_have_value("g")
+    expect(page.get_by_text(re.compile(r"331 g ± 15 %"))).to_have_count(0)
+    expect(desk.batch).to_have_text(batch)
+    page.keyboard.press("Control+z")
+    expect(desk.amount("Baking soda")).to_have_value("1 1/2")
+
+
+def test_a_reading_leads_to_its_curve_and_the_formula_to_its_batches(server: Server, open_page: OpenPage) -> None:
+    page = open_page(server.address)
+    desk = open_demo(page, "Peat bricks")
+    desk.amount("Glycerin").fill("30")
+    page.get_by_role("button", name=re.compile("pH at step-in")).click()
+    page.get_by_role("button", name="See its curve").click()
+    expect(page.get_by_role("region", name="pH of the bath")).to_be_in_viewport()
+    page.get_by_role("link", name="Back to its Desk").click()
+    expect(desk.amount("Glycerin")).to_have_value("30")
+    page.get_by_role("link", name="Batches").click()
+    expect(page.get_by_role("link", name="Show those of every formula")).to_be_visible()
+    expect(page.get_by_role("row").filter(has_text="Oar-blade")).to_have_count(0)

@@ -37,8 +37,8 @@ export function BatchesPage() {
       {error && <p className="pt-6 text-reading text-rosy">{messageOf(error)}</p>}
       {data && all.length === 0 && (
         <p className="pt-8 text-reading">
-          No batch yet.{" "}
-          <Link className="underline underline-offset-4" to="/plan">
+          {formula ? "No batch of this formula yet." : "No batch yet."}{" "}
+          <Link className="underline underline-offset-4" to={formula ? `/plan/${formula}` : "/plan"}>
             Plan one
           </Link>{" "}
           and take it to the bench.

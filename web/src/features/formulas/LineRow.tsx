@@ -70,21 +70,6 @@ export const LineRow = memo(function LineRow(props: Props) {
         {under && (
           <span className={`block text-hint font-medium leading-[14px] ${asks ? "text-rosy" : "text-soft"}`}>
             {under}
-            {!asks && mass && mass.high_g > mass.mass_g && (
-              <>
-                {" "}
-                <button
-                  type="button"
-                  aria-label={`Take ${grams(mass.mass_g)} g of ${name} as weighed`}
-                  className="border-b border-soft"
-                  onClick={() =>
-                    onChange({ amount: String(Number(mass.mass_g.toFixed(1))), unit: "g" }, "weighed")
-                  }
-                >
-                  take as g
-                </button>
-              </>
-            )}
           </span>
         )}
       </span>
@@ -103,7 +88,9 @@ export const LineRow = memo(function LineRow(props: Props) {
       <span className="text-right text-caption font-medium text-soft">
         {mass ? `${percent(mass.pct)}%` : "–"}
       </span>
-      {(focused || pointed) && <RowMenu name={name} line={line} actions={actions} onChange={onChange} />}
+      {(focused || pointed) && (
+        <RowMenu name={name} line={line} mass={mass} actions={actions} onChange={onChange} />
+      )}
     </li>
   );
 });
@@ -138,11 +125,13 @@ const UnitChoice = memo(function UnitChoice({
 function RowMenu({
   name,
   line,
+  mass,
   actions,
   onChange,
 }: {
   name: string;
   line: DraftLine;
+  mass: LineMass | undefined;
   actions: RowActions;
   onChange: (patch: Partial<FormulaLine>, field: string) => void;
 }) {
@@ -161,6 +150,11 @@ function RowMenu({
         <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
           {line.locked ? "Let go" : "Hold"}
         </MenuItem>
+        {mass && line.unit !== "g" && (
+          <MenuItem hint="Alt G" onSelect={() => onChange(asGrams(mass), "grams")}>
+            Take it as {grams(mass.mass_g)} g
+          </MenuItem>
+        )}
         <MenuItem hint="Alt P" onSelect={() => actions.regroup(line.key)}>
           Under the next heading
         </MenuItem>
@@ -175,6 +169,9 @@ function RowMenu({
     </span>
   );
 }
+
+/** The weighed value of a cup or a spoon, in its place. */
+const asGrams = (mass: LineMass) => ({ amount: String(Number(mass.mass_g.toFixed(1))), unit: "g" });
 
 /** What stands under a name: grams of another unit, and how sure they are. */
 function beside(line: FormulaLine, mass: LineMass | undefined): string {
@@ -193,7 +190,7 @@ function boundWords({ min_g, max_g }: FormulaLine): string {
   return max_g === null ? `at least ${figure(min_g)} g` : `${figure(min_g)} to ${figure(max_g)} g`;
 }
 
-function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
+function rowKeys(event: KeyboardEvent, { line, mass, actions }: Props): void {
   const { key } = line;
   const keys: Record<string, () => void> = event.altKey
     ? {
@@ -202,6 +199,7 @@ function rowKeys(event: KeyboardEvent, { line, actions }: Props): void {
         Delete: () => actions.remove(key),
         Backspace: () => actions.remove(key),
         d: () => actions.duplicate(key),
+        g: () => mass && actions.change(key, asGrams(mass), "grams"),
         p: () => actions.regroup(key),
         s: () => actions.substitute(key),
         h: () => actions.change(key, { locked: !line.locked }, "locked"),
