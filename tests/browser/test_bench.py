@@ -46,7 +46,9 @@ LATENCY = """
 
 @pytest.mark.parametrize("method", METHODS)
 def test_a_whole_batch_by_each_method(fast_server: Server, open_page: OpenPage, method: str) -> None:
-    page = open_page(fast_server.address)
+    # By turns on a small laptop and on a tablet.
+    size = ({"width": 1280, "height": 800}, {"width": 1024, "height": 768})[METHODS.index(method) % 2]
+    page = open_page(fast_server.address, viewport=size)
     driver = BenchDriver(page, fast_server)
     driver.begin(method)
     small: list[Any] = []

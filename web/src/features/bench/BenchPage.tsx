@@ -83,7 +83,10 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
       <Head batch={batch} />
       <main
         id="page"
-        className="grid flex-1 grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-10 max-[900px]:grid-cols-1"
+        className={`grid flex-1 gap-10 max-[900px]:grid-cols-1 ${
+          // Judging, the hands are asked before the Desk is: the tiles take the whole width.
+          step?.kind === "feel" ? "grid-cols-1" : "grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]"
+        }`}
       >
         <div className="flex flex-col gap-3 pt-1">
           {step && (
@@ -109,7 +112,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
         <div className="flex flex-col max-[900px]:hidden">
           <Timer batch={batch} />
           <LeftOut batch={batch} act={act} weighing={weighing} />
-          <div className="min-h-0 flex-1">
+          <div className={`min-h-0 flex-1 ${step?.kind === "feel" ? "hidden" : ""}`}>
             <BenchBowl
               batch={batch}
               ingredients={byId}

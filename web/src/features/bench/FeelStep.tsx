@@ -14,21 +14,23 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
     return (
       <div className="flex flex-col gap-3">
         <p className="text-[26px]">Squeeze a handful, then let it drop from a hand's breadth.</p>
-        <ul className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2" aria-label="How does it feel?">
+        <ul className="grid grid-cols-4 gap-3 max-[900px]:grid-cols-2" aria-label="How does it feel?">
           {(feels.data?.feels ?? []).map((feel) => (
             <li key={feel.state}>
               <button
                 type="button"
                 disabled={busy}
-                className="flex h-full min-h-[180px] w-full flex-col border-t-2 border-ink bg-lit px-3 py-2 text-left"
+                className="grid h-full min-h-[88px] w-full grid-cols-[72px_minmax(0,1fr)] items-start gap-x-3 border-t-2 border-ink bg-lit px-3 py-2 text-left"
                 onClick={async () => {
                   setAgain(false);
                   await act({ kind: "felt", state: feel.state });
                 }}
               >
                 <FeelTile state={feel.state} />
-                <span className="text-[22px] font-bold">{feel.state}</span>
-                <span className="text-[20px] leading-[1.1]">{feel.squeeze}</span>
+                <span className="text-[20px] leading-[1.1]">
+                  <b className="block text-[22px]">{feel.state}</b>
+                  {feel.squeeze}; dropped, it {feel.drop}
+                </span>
               </button>
             </li>
           ))}

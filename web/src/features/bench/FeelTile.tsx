@@ -8,7 +8,7 @@ export function FeelTile({ state }: { state: string }) {
       "",
     );
   return (
-    <svg viewBox="0 0 120 52" className="h-[52px] w-[120px]" aria-hidden="true">
+    <svg viewBox="0 0 120 52" className="h-[52px] w-full max-w-[120px]" aria-hidden="true">
       <path d="M4 50H116" stroke="var(--ink)" strokeWidth="1.4" />
       {state === "dust" && (
         <path d={dots(90, 96, 18)} stroke="var(--ink)" strokeWidth="2" strokeLinecap="round" />

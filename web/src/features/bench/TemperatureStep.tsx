@@ -48,7 +48,10 @@ export function TemperatureStep(props: StepProps) {
           />
         </>
       ) : (
-        <p className="text-[min(180px,22vh)] font-medium leading-[0.95]" data-reading="thermometer">
+        <p
+          className="whitespace-nowrap text-[min(180px,22vh,14vw)] font-medium leading-[0.95]"
+          data-reading="thermometer"
+        >
           {value.toFixed(1)} <span className="text-[56px]">°C</span>
         </p>
       )}

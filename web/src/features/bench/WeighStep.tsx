@@ -85,7 +85,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   return (
     <div className="flex flex-col gap-3">
       <p
-        className="text-[min(220px,26vh)] font-medium leading-[0.95]"
+        className="whitespace-nowrap text-[min(220px,26vh,15vw)] font-medium leading-[0.95]"
         data-reading="scale"
         data-at={scale?.at_ms}
       >
@@ -110,8 +110,8 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
           </Press>
           <Press onClick={() => void zeroScale()}>Zero scale</Press>
           {over ? (
-            <Press next onClick={() => void askWays()} disabled={busy || reckoning}>
-              {reckoning ? "Reckoning…" : "What now?"}
+            <Press next onClick={() => void askWays()} disabled={busy || reckoning || !still}>
+              {reckoning ? "Reckoning…" : still ? "What now?" : "Settling…"}
             </Press>
           ) : within ? (
             <Press next onClick={() => void keep(value, "scale")} disabled={busy}>
