@@ -275,3 +275,43 @@ def test_a_timer_survives_a_reload(fast_server: Server, open_page: OpenPage) -> 
     expect(page.get_by_role("timer")).to_be_visible()
     page.get_by_role("button", name="Go on", exact=True).click(timeout=15_000)
     assert time.monotonic() - began < 12
+
+
+COUNT_TONES = """
+window.tones = 0;
+window.AudioContext = class {
+  constructor() { this.currentTime = 0; this.destination = {}; }
+  createOscillator() { window.tones += 1; return { frequency: {}, connect: (next) => next, start() {}, stop() {} }; }
+  createGain() { return { gain: { setValueAtTime() {}, exponentialRampToValueAtTime() {} }, connect: (next) => next }; }
+  close() { return Promise.resolve(); }
+};
+"""
+
+
+def test_the_edges_of_the_window_are_heard_and_said_while_shaping(fast_server: Server, open_page: OpenPage) -> None:
+    page = open_page(fast_server.address)
+    page.add_init_script(COUNT_TONES)
+    driver = BenchDriver(page, fast_server)
+    driver.begin("butter-dough")
+    while (step := driver.step()) is not None and step["key"] != "window":
+        driver.do(step)
+    assert step is not None
+    driver.drawer("temperature", value=step["high_c"] + 8)
+    expect(page.get_by_role("status")).to_contain_text("too hot")
+    page.evaluate("window.tones = 0")
+    driver.drawer("temperature", value=(step["low_c"] + step["high_c"]) / 2)
+    expect(page.get_by_role("status")).to_contain_text("right")
+    page.wait_for_function("window.tones >= 2")
+    driver.do(step)
+    expect(page.get_by_text(re.compile("inside its window of"))).to_be_visible()
+    page.evaluate("window.tones = 0")
+    driver.drawer("temperature", value=step["low_c"] - 4)
+    expect(page.get_by_role("alert")).to_contain_text("under its window")
+    page.wait_for_function("window.tones >= 2")
+    page.get_by_role("button", name="Sound on").click()
+    page.evaluate("window.tones = 0")
+    driver.drawer("temperature", value=(step["low_c"] + step["high_c"]) / 2)
+    expect(page.get_by_text(re.compile("inside its window of"))).to_be_visible()
+    page.wait_for_timeout(300)
+    assert page.evaluate("window.tones") == 0, "off is off"
+    assert axe_violations(page) == []

@@ -16,6 +16,7 @@ import {
 import { markOf } from "../../lib/grains";
 import { grams } from "../../lib/numbers";
 import { KettleMark, useNotice } from "../../ui";
+import { useSound } from "./alarm";
 import { BenchBowl, WET } from "./BenchBowl";
 import { ConditionsStep } from "./ConditionsStep";
 import { DeviceDrawer } from "./DeviceDrawer";
@@ -30,6 +31,7 @@ import type { StepProps } from "./step";
 import { TemperatureStep } from "./TemperatureStep";
 import { useAwake, useStream } from "./useStream";
 import { WeighStep } from "./WeighStep";
+import { WindowLine } from "./WindowLine";
 
 /** The run sheet made live: one step at a time. */
 export function BenchPage() {
@@ -92,6 +94,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
           {step && (
             <>
               <h1 className="text-[52px] font-medium leading-tight">{step.title}</h1>
+              <WindowLine batch={batch} devices={devices} />
               <Step
                 key={step.key}
                 batch={batch}
@@ -140,6 +143,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
 }
 
 function Head({ batch }: { batch: Batch }) {
+  const [sound, turnSound] = useSound();
   return (
     <header className="flex min-h-14 items-center justify-between">
       <Link to="/" className="flex min-h-12 items-center gap-3 text-[20px] font-semibold">
@@ -149,6 +153,14 @@ function Head({ batch }: { batch: Batch }) {
         {batch.bowls > 1 && `, bowl ${batch.bowl} of ${batch.bowls}`}
       </Link>
       <nav aria-label="Places of work" className="flex gap-6 text-[20px]">
+        <button
+          type="button"
+          className="min-h-12 min-w-12 text-soft"
+          aria-pressed={sound}
+          onClick={turnSound}
+        >
+          Sound {sound ? "on" : "off"}
+        </button>
         <Link className="flex min-h-12 min-w-12 items-center" to={`/formulas/${batch.formula_id}`}>
           Desk
         </Link>

@@ -1,4 +1,5 @@
 import { figure } from "../../lib/numbers";
+import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
 import { Hourglass, Press, useLeft } from "./parts";
 import type { StepProps } from "./step";
@@ -8,6 +9,7 @@ export function RestStep(props: StepProps) {
   const { batch, step, act, onBack, busy } = props;
   const timer = batch.state.timer?.step === step.key ? batch.state.timer : null;
   const left = useLeft(timer?.ends_at);
+  useAlarm(left === 0 ? "up" : null);
   return (
     <div className="flex flex-col gap-6">
       <Words text={step.text} caution={step.caution} />

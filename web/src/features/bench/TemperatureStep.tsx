@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { figure } from "../../lib/numbers";
+import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
@@ -21,6 +22,8 @@ export function TemperatureStep(props: StepProps) {
         : high !== null && value >= high
           ? "too hot: let it cool"
           : "right";
+  // The edge is heard when it is crossed, not when the step begins on one side of it.
+  useAlarm(value === null ? null : verdict === "right" ? "reached" : "leaving");
   const last = useRef(0);
   const taking = useRef(act);
   taking.current = act;
