@@ -1206,6 +1206,11 @@ export interface components {
              */
             caution: string;
             /**
+             * Gate Rh Pct
+             * @default null
+             */
+            gate_rh_pct: number | null;
+            /**
              * High C
              * @default null
              */

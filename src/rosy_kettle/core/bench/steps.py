@@ -9,6 +9,7 @@ from typing import Any
 
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.plan import PRE_DRY_H, drying_hours
+from rosy_kettle.core.plan.air import KIT, humidity_gate_pct
 from rosy_kettle.core.plan.run_sheet import DRYING, PREPARE_STAGE, RunSheet, RunSheetStep
 from rosy_kettle.core.plan.schools import FAST_ACIDS
 from rosy_kettle.core.records import Formula, Ingredient, Tables
@@ -56,6 +57,8 @@ class BenchStep:
     """Portions that are split off this dough, by mass [g]."""
     pieces: int | None = None
     piece_mass_g: float | None = None
+    gate_rh_pct: float | None = None
+    """How damp the air may be at most for the work [%]."""
 
 
 def tolerance_g(target_g: float) -> float:
@@ -99,7 +102,9 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
         Conditions, one step a line to weigh, then the method's steps
     """
     prepare = next(step for step in sheet.steps if step.stage == PREPARE_STAGE)
-    steps = [BenchStep("conditions", "conditions", "Read the air", prepare.text, prepare.caution)]
+    # The air as it is goes before the air that was planned for.
+    gate = humidity_gate_pct(tables.methods[formula.method])
+    steps = [BenchStep("conditions", "conditions", "Read the air", prepare.text, KIT, gate_rh_pct=gate)]
     several = len({group.portion for group in sheet.groups}) > 1
     for group in sheet.groups:
         whither = f", {group.portion}" if several else ""

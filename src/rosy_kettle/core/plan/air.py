@@ -6,7 +6,7 @@ from collections.abc import Collection
 
 from rosy_kettle.core.records import Method, Room
 
-__all__ = ["before_the_work", "while_it_dries"]
+__all__ = ["KIT", "before_the_work", "humidity_gate_pct", "while_it_dries"]
 
 PRESSED = frozenset({"damp-press", "pre-dried-surfactant"})
 PRESS_RH_PCT, HAND_RH_PCT = 40.0, 50.0  # air for pressing and for work by hand, at most [%]; common practice
@@ -17,6 +17,22 @@ NO_OVEN = "Alcohol in the mix: never in a warm oven, no heater, no flame."
 CLOSED = "In air this damp: a closed box with a drying agent, or an oven warmed to its lowest and switched off first."
 CLOSED_COOL = "In air this damp: a closed box with a drying agent. No oven: the fat would run."
 MELTS = frozenset({"butter", "wax"})
+
+
+def humidity_gate_pct(method: Method) -> float:
+    """Return how damp the air may be at most for the work.
+
+    Parameters
+    ----------
+    method : Method
+        How it is made
+
+    Returns
+    -------
+    float
+        Relative humidity [%]; common practice
+    """
+    return PRESS_RH_PCT if method.id in PRESSED else HAND_RH_PCT
 
 
 def before_the_work(method: Method, room: Room) -> tuple[str, str]:
@@ -34,7 +50,7 @@ def before_the_work(method: Method, room: Room) -> tuple[str, str]:
     tuple
         Text and caution
     """
-    gate = PRESS_RH_PCT if method.id in PRESSED else HAND_RH_PCT
+    gate = humidity_gate_pct(method)
     damp = f" {DAMP.format(humidity=room.humidity_pct)}" if room.humidity_pct > gate else ""
     return PREPARE.format(gate=gate), KIT + damp
 

@@ -19,10 +19,9 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
       <p className="text-[min(104px,13vh)] font-medium leading-none">
         {humidity === null ? "–" : Math.round(humidity)} <span className="text-[48px]">% RH</span>
       </p>
-      {humidity !== null && humidity > 50 && (
+      {humidity !== null && step.gate_rh_pct !== null && humidity > step.gate_rh_pct && (
         <p className="text-[24px] font-semibold text-rosy">
-          Damp for hand work (up to about 50 %), too damp for pressing (about 40 %): run the dehumidifier, or
-          plan a closed cure.
+          Too damp for this work: run the dehumidifier first, or plan a closed cure.
         </p>
       )}
       {heard === null && (
