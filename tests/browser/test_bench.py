@@ -291,6 +291,14 @@ window.AudioContext = class {
 """
 
 
+def wait_for_tones(page: Page) -> None:
+    """Asked again and again from here: a page under our content policy does not evaluate what a driver leaves in it."""
+    end = time.monotonic() + 5
+    while page.evaluate("window.tones") < 2:
+        assert time.monotonic() < end, "nothing was heard"
+        page.wait_for_timeout(50)
+
+
 def test_the_edges_of_the_window_are_heard_and_said_while_shaping(fast_server: Server, open_page: OpenPage) -> None:
     page = open_page(fast_server.address)
     page.add_init_script(COUNT_TONES)
@@ -304,13 +312,13 @@ def test_the_edges_of_the_window_are_heard_and_said_while_shaping(fast_server: S
     page.evaluate("window.tones = 0")
     driver.drawer("temperature", value=(step["low_c"] + step["high_c"]) / 2)
     expect(page.get_by_role("status")).to_contain_text("right")
-    page.wait_for_function("window.tones >= 2")
+    wait_for_tones(page)
     driver.do(step)
     expect(page.get_by_text(re.compile("inside its window of"))).to_be_visible()
     page.evaluate("window.tones = 0")
     driver.drawer("temperature", value=step["low_c"] - 4)
     expect(page.get_by_role("alert")).to_contain_text("under its window")
-    page.wait_for_function("window.tones >= 2")
+    wait_for_tones(page)
     page.get_by_role("button", name="Sound on").click()
     page.evaluate("window.tones = 0")
     driver.drawer("temperature", value=(step["low_c"] + step["high_c"]) / 2)
