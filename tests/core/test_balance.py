@@ -233,3 +233,15 @@ def test_a_formula_that_would_shrink_to_nothing_is_no_answer(tables: Tables) -> 
     result = solve(tables, "lather.score>=40", objective="cheapest")
     assert result.status == "solved"
     assert result.readings_after.mass_g > 0
+
+
+def test_what_only_rounding_leaves_open_is_named_as_no_clash(tables: Tables) -> None:
+    """Foam and price clash here; the dough is met but for some tenths of a gram."""
+    scoop = make_formula(
+        "betaine-dough", baking_soda=218, slsa_fine=82, corn_starch=113, cream_of_tartar=28, kaolin=11, fragrance_oil_generic=10,
+        capb_liquid=57, avocado_oil=28, glycerin=37, mica_pigment=3,
+    )  # fmt: skip
+    wished = (Target("lather.score", 98.0, None), Target("cost.piece", None, 0.1), Target("dough.saturation", 0.65, 0.95))
+    result = balance(BalanceProblem(scoop, wished), tables)
+    assert result.status == "infeasible"
+    assert {conflict.target for conflict in result.conflicts} == {"lather.score>=98", "cost.piece<=0.1"}
