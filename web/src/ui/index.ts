@@ -13,3 +13,4 @@ export { NoticeProvider, useNotice } from "./Notice";
 export { type Offer, offersNow, useOffers } from "./offers";
 export { Plot, type PlotLine } from "./Plot";
 export { Strip, type StripProps } from "./Strip";
+export { WaterOptions } from "./WaterOptions";

@@ -6,7 +6,7 @@ from collections.abc import Collection
 
 from rosy_kettle.core.records import Method, Room
 
-__all__ = ["KIT", "before_the_work", "humidity_gate_pct", "while_it_dries"]
+__all__ = ["KIT", "MELTED", "before_the_work", "humidity_gate_pct", "while_it_dries"]
 
 PRESSED = frozenset({"damp-press", "pre-dried-surfactant"})
 PRESS_RH_PCT, HAND_RH_PCT = 40.0, 50.0  # air for pressing and for work by hand, at most [%]; common practice
@@ -16,7 +16,7 @@ KIT = "Gloves, eye cover, hair tied; a mask where powder flies."
 NO_OVEN = "Alcohol in the mix: never in a warm oven, no heater, no flame."
 CLOSED = "In air this damp: a closed box with a drying agent, or an oven warmed to its lowest and switched off first."
 CLOSED_COOL = "In air this damp: a closed box with a drying agent. No oven: the fat would run."
-MELTS = frozenset({"butter", "wax"})
+MELTED = frozenset({"butter", "wax"})  # roles that melt in a jug, and run in an oven
 
 
 def humidity_gate_pct(method: Method) -> float:
@@ -76,4 +76,4 @@ def while_it_dries(kinds: Collection[str], room: Room) -> str:
         return NO_OVEN + (" In air this damp: a closed box with a drying agent." if damp else "")
     if not damp:
         return ""
-    return CLOSED_COOL if MELTS.intersection(kinds) else CLOSED
+    return CLOSED_COOL if MELTED.intersection(kinds) else CLOSED

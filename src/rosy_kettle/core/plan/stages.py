@@ -12,6 +12,7 @@ from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.fats.cooling import minutes_to
 from rosy_kettle.core.judge.setting import setting_of
 from rosy_kettle.core.palette import make_palette
+from rosy_kettle.core.plan.air import MELTED
 from rosy_kettle.core.plan.order import Order
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
@@ -37,7 +38,6 @@ SHAPE_MIN = {
 USUAL_SHAPE_MIN = 0.5
 DECORATE_MIN, UNMOULD_MIN, PACK_MIN = 0.3, 0.3, 0.75  # a piece [min]
 MOULDED = frozenset({"ball-mould", "mould", "cavity"})
-MELTED = frozenset({"butter", "wax"})
 DECORATED = frozenset({"decoration"})
 NO_DRYING = "It does not dry"
 NIGHT_FROM, NIGHT_TO = 22, 6  # hands are not at the bench [h, local]

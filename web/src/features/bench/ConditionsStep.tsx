@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { WATERS } from "../../lib/waters";
+import { WaterOptions } from "../../ui";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
@@ -47,11 +47,7 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
             value={tap}
             onChange={(event) => setTap(event.target.value as typeof tap)}
           >
-            {WATERS.map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
+            <WaterOptions />
           </select>
         </label>
       </div>

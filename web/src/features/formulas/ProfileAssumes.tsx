@@ -1,5 +1,5 @@
 import type { ProfileSettings } from "../../api";
-import { WATERS } from "../../lib/waters";
+import { WaterOptions } from "../../ui";
 import type { Draft } from "./draft";
 
 interface Props {
@@ -67,11 +67,7 @@ export function ProfileAssumes({ settings, onChange }: Props) {
             onChange={(event) => onChange({ ...settings, hardness: event.target.value || null })}
           >
             <option value="">as the formula</option>
-            {WATERS.map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
+            <WaterOptions />
           </select>
         </label>
       </div>

@@ -163,32 +163,24 @@ function Breaks({
 }) {
   const set = (index: number, cell: number, value: string) =>
     onType(breaks.map((each, at) => (at === index ? each.map((c, i) => (i === cell ? value : c)) : each)));
+  const cell = (index: number, at: number, label: string) => (
+    <input
+      aria-label={label}
+      className="written w-16 text-center"
+      inputMode="decimal"
+      maxLength={12}
+      value={breaks[index]?.[at]}
+      onChange={(event) => set(index, at, event.target.value)}
+      onBlur={onDone}
+    />
+  );
   return (
     <div className="pt-2 text-body">
-      {breaks.map((each, index) => (
+      {breaks.map((_, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a break is known by its place while it is typed
         <p key={index} className="leading-8">
-          from{" "}
-          <input
-            aria-label={`Larger amount ${index + 1} in kg`}
-            className="written w-14 text-center"
-            inputMode="decimal"
-            maxLength={12}
-            value={each[0]}
-            onChange={(event) => set(index, 0, event.target.value)}
-            onBlur={onDone}
-          />{" "}
-          kg{" "}
-          <input
-            aria-label={`Price from larger amount ${index + 1}`}
-            className="written w-16 text-center"
-            inputMode="decimal"
-            maxLength={12}
-            value={each[1]}
-            onChange={(event) => set(index, 1, event.target.value)}
-            onBlur={onDone}
-          />{" "}
-          USD a kg{" "}
+          from {cell(index, 0, `Larger amount ${index + 1} in kg`)} kg{" "}
+          {cell(index, 1, `Price from larger amount ${index + 1}`)} USD a kg{" "}
           <button
             type="button"
             className="ml-2 min-h-6 border-b border-ink text-caption"
