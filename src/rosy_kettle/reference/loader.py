@@ -32,7 +32,7 @@ from rosy_kettle.core.records import (
 from rosy_kettle.reference.safety_loader import load_safety
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
-__all__ = ["Synonym", "load_synonyms", "load_tables", "table_rows"]
+__all__ = ["Strength", "Synonym", "load_strengths", "load_synonyms", "load_tables", "table_rows"]
 
 METHODS = files("rosy_kettle.reference") / "methods"
 SCHOOLS = files("rosy_kettle.reference") / "schools.toml"
@@ -77,6 +77,15 @@ class Synonym:
     """What was taken for granted, where the everyday name leaves a choice."""
 
 
+@dataclass(frozen=True, slots=True)
+class Strength:
+    """One of the strengths a liquid is sold in."""
+
+    group: str
+    pct: float
+    ingredient: str
+
+
 @cache
 def load_tables() -> Tables:
     """Return all reference tables, read once; no studio price stands in them."""
@@ -95,7 +104,14 @@ def load_tables() -> Tables:
 @cache
 def load_synonyms() -> tuple[Synonym, ...]:
     """Return the everyday names the recipe reader knows from the start."""
-    return tuple(Synonym(row["phrase"], row["ingredient"], row["note"]) for row in table_rows("synonyms"))
+    rows = [*table_rows("synonyms"), *table_rows("synonyms_other_languages")]
+    return tuple(Synonym(row["phrase"], row["ingredient"], row["note"]) for row in rows)
+
+
+@cache
+def load_strengths() -> tuple[Strength, ...]:
+    """Return the strengths that alcohols and liquid surfactants are sold in."""
+    return tuple(Strength(row["group"], float(row["pct"]), row["ingredient"]) for row in table_rows("strengths"))
 
 
 def _ingredients() -> list[Ingredient]:
