@@ -95,7 +95,8 @@ def parse() -> None:
     for portion, read in zip(data["portions"], file.portions, strict=True):
         for line, source in zip(portion["lines"], read.lines, strict=True):
             line["ingredient"] = source.ingredient
-    _print_json(data | {"notes": notes})
+    wished = {"piece": {"wished_pieces": recipe.pieces}} if recipe.pieces else {}
+    _print_json(data | wished | {"notes": notes})
 
 
 @commands.command()

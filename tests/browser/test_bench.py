@@ -151,7 +151,7 @@ def next_event(state: Answer) -> Answer:
 
 def test_thirty_power_cuts_on_one_batch(fast_server: Server, open_page: OpenPage) -> None:
     """kill -9 at random moments of a whole batch: same step, same weighings, nothing lost and nothing twice."""
-    chance = random.Random(24)  # noqa: S311 - chance, no secret
+    chance = random.Random(24)
     page = open_page(fast_server.address)
     driver = BenchDriver(page, fast_server)
     driver.begin("glycerin-dough")

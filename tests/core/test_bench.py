@@ -111,7 +111,7 @@ def test_a_closed_record_only_takes_amendments(tables: Tables) -> None:
 @given(st.integers(min_value=0, max_value=10_000))
 def test_the_same_events_always_give_the_same_state(seed: int) -> None:
     """Whatever happens in whatever order: folding twice, or in two halves, ends in the same place, and nothing is lost."""
-    chance = random.Random(seed)  # noqa: S311 - a test's own chance
+    chance = random.Random(seed)
     planned = tuple(
         BenchStep(f"weigh-{i}", "weigh", f"Weigh {i}", "", position=i, ingredient="kaolin", target_g=10.0, tolerance_g=0.5)
         for i in range(6)

@@ -120,7 +120,7 @@ def test_everyday_names_are_known(name: str, ingredient: str) -> None:
 
 
 @pytest.mark.parametrize(
-    "name", ["rapeseed oil", "rose water", "polysorbate 60", "lemon essential oil", "unicorn tears", "propylene glycol"]
+    "name", ["palm oil", "oat milk", "polysorbate 40", "soybean oil", "unicorn tears", "propylene glycol", "sodium percarbonate"]
 )
 def test_strangers_are_kept_and_asked_with_three_suggestions(name: str) -> None:
     found = line(f"20 g {name}")

@@ -41,4 +41,4 @@ def read_recipe(body: RecipeText) -> Response:
         for line in recipe.lines
     ]  # fmt: skip
     method = guess_method(formula_of(recipe, "betaine-dough"), tables)
-    return respond(RecipeAnswer(name=recipe.name, method=method, lines=lines, aside=list(recipe.aside)))
+    return respond(RecipeAnswer(name=recipe.name, method=method, lines=lines, aside=list(recipe.aside), pieces=recipe.pieces))

@@ -63,6 +63,7 @@ class PieceFile(Shape):
     mass_g: Positive | None = None
     half_thickness_mm: Positive | None = None
     packing: Literal["loose", "hand", "press", "dough", "poured"] | None = None
+    wished_pieces: Annotated[int, Field(ge=1, le=100_000)] | None = None
 
 
 class UseFile(Shape):

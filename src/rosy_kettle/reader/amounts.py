@@ -1,110 +1,108 @@
-"""Finds amounts in running text: "1 1/2 tsp", "½ cup", "10–20 drops", "a pinch", "5.3oz (150g)"."""
+"""Finds amounts in running text: "1 1/2 tsp", "½ cup", "10–20 drops", "a pinch", "1 lb 4 oz", "2 EL"."""
 
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import cache, lru_cache
 
-from rosy_kettle.core.amounts.entry import VULGAR_FRACTIONS
-from rosy_kettle.core.amounts.units import VOLUME_ML
+from rosy_kettle.core.amounts.units import VOLUME_ML, WEIGHT_G
+from rosy_kettle.reader.numbers import AND_WORDS, ARTICLES, ReadNumber, Token, read_number, tokens_of, written
+from rosy_kettle.reference.loader import table_rows
 
 __all__ = ["FoundAmount", "find_amounts", "mask_name_numbers"]
 
-NUMBER_WORDS: dict[str, int | Fraction] = {
-    "a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
-    "nine": 9, "ten": 10, "twelve": 12, "half": Fraction(1, 2), "half a": Fraction(1, 2), "half an": Fraction(1, 2),
-    "a half": Fraction(1, 2), "quarter": Fraction(1, 4), "a quarter": Fraction(1, 4), "quarter of a": Fraction(1, 4),
-    "a third": Fraction(1, 3), "a third of a": Fraction(1, 3), "a quarter of a": Fraction(1, 4),
-    "three quarters of a": Fraction(3, 4), "three quarter": Fraction(3, 4), "a couple": 2, "a couple of": 2,
-    "one and a half": Fraction(3, 2), "two and a half": Fraction(5, 2), "one half": Fraction(1, 2),
-}  # fmt: skip
-FEW = {"a few": 3, "several": 5, "few": 3}
-UNIT_WORDS = {
-    "g": ("g", "gr", "gm", "gms", "gram", "grams", "gramme", "grammes", "grms"),
-    "kg": ("kg", "kgs", "kilo", "kilos", "kilogram", "kilograms"),
-    "mg": ("mg", "milligram", "milligrams"),
-    "floz": ("fl oz", "fl. oz", "fl. oz.", "floz", "fl.oz", "fl.oz.", "fluid oz", "fluid ounce", "fluid ounces"),
-    "oz": ("oz", "oz.", "ounce", "ounces", "ozs"),
-    "lb": ("lb", "lbs", "lb.", "pound", "pounds"),
-    "ml": ("ml", "mls", "millilitre", "millilitres", "milliliter", "milliliters", "cc"),
-    "l": ("l", "litre", "litres", "liter", "liters", "ltr"),
-    "cup": ("cup", "cups", "c", "c."),
-    "tbsp": ("tbsp", "tbsps", "tbsp.", "tbs", "tbs.", "tblsp", "tblsps", "tablespoon", "tablespoons", "tbl", "T", "Tb"),
-    "tsp": ("tsp", "tsps", "tsp.", "teaspoon", "teaspoons", "t"),
-    "drop": ("drop", "drops"),
-    "spray": ("spray", "sprays", "spritz", "spritzes", "squirt", "squirts", "mist", "mists", "pump of the sprayer"),
-    "part": ("part", "parts", "pt.", "pts."),
-    "pct": ("%", "percent", "per cent", "pct"),
-}
-ODD_UNITS = {
-    "pinch": ("tsp", Fraction(1, 16), "a pinch read as 1/16 tsp"),
-    "dash": ("tsp", Fraction(1, 8), "a dash read as 1/8 tsp"),
-    "smidgen": ("tsp", Fraction(1, 32), "a smidgen read as 1/32 tsp"),
-    "splash": ("tsp", Fraction(1), "a splash read as 1 tsp; weigh it next time"),
-    "drizzle": ("tsp", Fraction(1), "a drizzle read as 1 tsp; weigh it next time"),
-    "dollop": ("tbsp", Fraction(1), "a dollop read as 1 tbsp; weigh it next time"),
-    "glug": ("tbsp", Fraction(1), "a glug read as 1 tbsp; weigh it next time"),
-    "stick": ("g", Fraction(1134, 10), "a stick read as 113.4 g"),
-    "dl": ("ml", Fraction(100), "a decilitre read as 100 mL"),
-    "decilitre": ("ml", Fraction(100), "a decilitre read as 100 mL"),
-    "cl": ("ml", Fraction(10), "a centilitre read as 10 mL"),
-    "dessertspoon": ("ml", Fraction(10), "a dessertspoon read as 10 mL"),
-    "pint": ("cup", Fraction(2), "a US pint read as 2 cups"),
-    "quart": ("cup", Fraction(4), "a US quart read as 4 cups"),
-    "gallon": ("cup", Fraction(16), "a US gallon read as 16 cups"),
-}
-"""Units that become tsp, tbsp, mL, cups or grams; sizes as in the units table, splash and the like are guesses."""
-UNIT_RANK = ("g", "kg", "mg", "oz", "lb", "ml", "l", "floz", "cup", "tbsp", "tsp", "drop", "spray", "part", "pct", "")
-"""Which amount of several is taken: grams first, a bare number last."""
-
-_UNIT_OF = {word: unit for unit, words in UNIT_WORDS.items() for word in words if word not in {"T", "t", "Tb"}}
-_UNIT_OF |= {f"{word}{suffix}": word for word in ODD_UNITS for suffix in ("", "s", "es")}
-_vulgar = "".join(VULGAR_FRACTIONS)
-_NUMBER = (
-    rf"(?:\d+\s*[-\s]\s*\d+\s*[/⁄]\s*\d+|\d+\s*[/⁄]\s*\d+|\d+\s*[{_vulgar}]|[{_vulgar}]"
-    r"|\d{1,3}(?:,\d{3})+(?:\.\d+)?(?!\d)|\d+(?:[.,]\d+)?|[.,]\d+)"
+UNIT_RANK = (
+    "g",
+    "kg",
+    "mg",
+    "oz",
+    "lb",
+    "ml",
+    "l",
+    "floz",
+    "cup",
+    "tbsp",
+    "tsp",
+    "drop",
+    "spray",
+    "part",
+    "pct",
+    "container",
+    "",
 )
-_WORD_NUMBER = "|".join(sorted((*NUMBER_WORDS, *FEW), key=len, reverse=True))
-_UNIT = "|".join(sorted((re.escape(word) for word in _UNIT_OF), key=len, reverse=True))
-_SIZE = r"(?:heaping|heaped|level|rounded|scant|generous|big|large|small|good|packed|full)"
-_AMOUNT = re.compile(
-    rf"(?<![\w.,/-])(?:(?P<times>\d+)\s*[x×]\s*)?(?:(?P<low>{_NUMBER})(?:\s*(?:-|–|—|to|or|bis)\s*(?P<high>{_NUMBER}))?"
-    rf"|(?P<word>\b(?:{_WORD_NUMBER})\b))"
-    rf"(?:[\s-]*(?:(?P<size>{_SIZE})\s+)?(?P<unit>(?:(?i:{_UNIT})|T|t|Tb)(?![\w])))?",
+"""Which amount of several is taken: grams first, a bare number last."""
+ASIDE_UNITS = frozenset({"time", "temperature", "length", "pieces", "money"})
+"""What is counted beside the amounts; it never becomes a line."""
+MOST_SMALL_WORDS = 2  # "of a" stands between number and unit at most
+SHORT_CODE = 3  # letters
+LONGEST_UNIT = 4  # words: "cuillère à soupe"
+EACH_WORDS = frozenset({"each", "je", "jeweils", "chacun", "chaque"})
+SIZES = frozenset(
+    "heaping heaped level rounded scant generous big large small good packed full little tiny gehäufte gestrichene bonne".split()
+)
+RANGE_WORDS = frozenset({"-", "–", "—", "to", "or", "bis", "oder", "ou", "à", "and", "und", "et"})
+WIDEST_RANGE = 6  # "1 - 200 g" is a number in a list, not a range
+CELSIUS_FROM, FAHRENHEIT_FROM = 20, 60  # "93 C" is a temperature, "3 C" are cups
+TWIN_TOLERANCE = 0.08  # "5.3 oz / 150 g" say the same
+LARGEST_PLAIN_DECIMAL_KG = 1000.0  # a line may not be heavier: "1.250 kg" is one and a quarter
+_NAME_NUMBERS = (
+    re.compile(r"\b(?:peg|ppg)[ -]?\d+", re.IGNORECASE),
+    re.compile(r"\b(?:poly(?:sorbate)?|ps|p|tw)[ -]?(?:20|40|60|80)\b(?! ?(?:g|ml|drops?|oz)\b)", re.IGNORECASE),
+    re.compile(r"\bcoconut(?: oil)?[ ,-]?\(?(?:76|92)\b ?(?:°|deg(?:rees?)?\.?)? ?f?\b\)?", re.IGNORECASE),
+    re.compile(r"\b(?:76|92) ?(?:°|deg(?:rees?)?\.?)? ?f? (?=coconut)", re.IGNORECASE),
+    re.compile(r"\bc ?1[24] ?-?c?1?6?\b(?= olefin)|\bc ?14 ?- ?16\b", re.IGNORECASE),
+    re.compile(r"\b1, ?3[ -]?propanediol|\bpropanediol[ ,]?1, ?3\b", re.IGNORECASE),
+    re.compile(r"\b(?:ci|c\.i\.) ?\d{5}\b", re.IGNORECASE),
+    re.compile(r"\bt[ -]?50\b", re.IGNORECASE),
+    re.compile(r"\b(?:e|fd&c|d&c)[ -]?(?:red |blue |yellow |green )?(?:no\.? ?)?\d{1,3}\b(?! ?(?:g|ml|drops?|oz)\b)", re.I),
+    re.compile(r"\b(?:NaHCO3|KHCO3|Na2CO3|C6H8O7|H2O|TiO2|MgSO4|MgCl2)\b", re.IGNORECASE),
+    re.compile(r"# ?\d+"),
+)  # fmt: skip
+_MONEY = re.compile(
+    r"(?:[$€£¥] ?\d+(?:[.,]\d+)?|\b\d+(?:[.,]\d+)? ?(?:[$€£¥]|(?:usd|eur|gbp|dollars?|euros?)\b))"
+    r"(?: ?(?:a|an|per|/|je|le|the) ?(?:\d+ ?)?(?:kilo|kg|g|lb|pound|oz|ounce|litre|liter|l|ml)\b)?",
     re.IGNORECASE,
 )
-_BARE_ODD = re.compile(rf"^\s*(?P<unit>{'|'.join(ODD_UNITS)})\b|\b(?P<inner>{'|'.join(ODD_UNITS)})(?=\s+of\b)", re.IGNORECASE)
-_NAME_NUMBERS = (
-    re.compile(r"\b(?:peg|ppg)[\s-]*\d+", re.IGNORECASE),
-    re.compile(r"\b(?:poly(?:sorbate)?|ps|p|tw)[\s-]*(?:20|40|60|80)\b(?!\s*(?:g|ml|drops?|oz)\b)", re.IGNORECASE),
-    re.compile(r"\bcoconut(?:\s+oil)?[\s,-]*\(?(?:76|92)\b\s*(?:°|deg(?:rees?)?\.?)?\s*f?\b\)?", re.IGNORECASE),
-    re.compile(r"\b(?:76|92)\s*(?:°|deg(?:rees?)?\.?)?\s*f?\s+(?=coconut)", re.IGNORECASE),
-    re.compile(r"\b\d{2,3}(?:[.,]\d+)?\s*(?:%|percent|per cent)?\s*(?:v/v\s*)?(?=(?:isopropyl|isopropanol|ipa|rubbing|alcohol|ethanol)\b)", re.IGNORECASE),  # noqa: E501
-    re.compile(r"\b(?:isopropyl(?:\s+alcohol)?|isopropanol|ipa|(?:rubbing\s+)?alcohol)[\s,(-]*(?:70|90|91|95|96|99(?:[.,]\d)?)\b\s*(?:%|percent|per cent)?\)?(?!\s*(?:g|ml|oz|drops?|sprays?)\b)", re.IGNORECASE),  # noqa: E501
-    re.compile(r"\b(?:sorbitol|sles)[\s,(-]*70\b\s*%?\)?(?!\s*(?:g|ml|oz)\b)", re.IGNORECASE),
-    re.compile(r"\bc\s?14\s?-\s?16\b", re.IGNORECASE),
-    re.compile(r"\b1,\s?3[\s-]+propanediol|\bpropanediol[\s,]*1,\s?3\b", re.IGNORECASE),
-    re.compile(r"\b(?:ci|c\.i\.)\s*\d{5}\b", re.IGNORECASE),
-    re.compile(r"\bt[\s-]?50\b", re.IGNORECASE),
-    re.compile(r"#\s?\d+"),
-)  # fmt: skip
+_PH = re.compile(r"\bph ?(?:of |about |around |= ?)?\d+(?:[.,]\d+)?(?: ?(?:-|–|to) ?\d+(?:[.,]\d+)?)?", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
 class FoundAmount:
-    """An amount in a text: where it stands, its value as it may stand in a formula file, its unit."""
+    """An amount in a text: where it stands, its value as it may stand in a formula file, its unit.
+
+    ``unit`` is "" for a bare number, "container" for a box or a scoop of unknown size, or one of ``ASIDE_UNITS``.
+    ``asked`` says why the amount cannot be taken as it stands.
+    """
 
     start: int
     end: int
-    amount: str
+    value: Fraction
     unit: str
     notes: tuple[str, ...] = ()
+    asked: str = ""
+    amount: str = "0"
+    each: bool = False
+    """Holds for every name behind it: "10 g each of kaolin and mica"."""
 
     @property
-    def value(self) -> Fraction:
-        """The number itself."""
-        return _fraction(self.amount)
+    def is_aside(self) -> bool:
+        """Whether it counts time, warmth, size, pieces or money instead of an ingredient."""
+        return self.unit in ASIDE_UNITS
+
+
+@dataclass(frozen=True, slots=True)
+class _Unit:
+    unit: str
+    times: Fraction
+    note: str
+
+
+@cache
+def _units() -> dict[str, _Unit]:
+    return {row["word"]: _Unit(row["unit"].lstrip("!"), Fraction(row["times"]), row["note"]) for row in table_rows("unit_words")}
 
 
 def mask_name_numbers(text: str) -> str:
@@ -115,86 +113,192 @@ def mask_name_numbers(text: str) -> str:
 
 
 def find_amounts(text: str) -> list[FoundAmount]:
-    """Return every amount in a text, in order; sums such as "1 tbsp + 1 tsp" as one."""
+    """Return every amount in a tidied line, in order; "1 lb 4 oz" and "1 tbsp + 1 tsp" as one each."""
+    return list(_find_amounts(text))
+
+
+@lru_cache(maxsize=256)  # a line is looked at from several sides
+def _find_amounts(text: str) -> tuple[FoundAmount, ...]:
     masked = mask_name_numbers(text)
-    found = [amount for match in _AMOUNT.finditer(masked) if (amount := _read(match, masked))]
-    if not found:
-        found = [
-            FoundAmount(match.start(), match.end(), *_odd((match["unit"] or match["inner"]).lower(), Fraction(1)))
-            for match in _BARE_ODD.finditer(masked)
-        ]
-    return _sum_joined(found, masked)
+    found = [FoundAmount(match.start(), match.end(), Fraction(0), "money") for match in _MONEY.finditer(masked)]
+    found += [FoundAmount(match.start(), match.end(), Fraction(0), "length") for match in _PH.finditer(masked)]
+    taken = sorted((amount.start, amount.end) for amount in found)
+    for start, end in taken:
+        masked = masked[:start] + "·" * (end - start) + masked[end:]
+    tokens = [token for token in tokens_of(masked) if token.text != "·"]
+    read = _read_all(tokens)
+    found += _summed(read, masked) or _bare_measures(tokens)
+    return tuple(sorted(found, key=lambda amount: amount.start))
 
 
-def _read(match: re.Match[str], text: str) -> FoundAmount | None:
-    word, unit_text = match["word"], match["unit"]
-    if word and not unit_text:
-        return None  # "a" or "half" alone counts nothing
-    notes: list[str] = []
-    times = int(match["times"] or 1)
-    if word:
-        low: Fraction = Fraction(NUMBER_WORDS.get(word.lower(), FEW.get(word.lower(), 1)))
-        written = _written(low)
-        if word.lower() in FEW:
-            notes.append(f'"{word}" read as {low}')
-    else:
-        low, written = _fraction(match["low"]), _clean(match["low"])
-        if re.fullmatch(r"\d{1,3}(?:,\d{3})+(?:\.\d+)?", match["low"]) and not match["low"].startswith("0"):
-            notes.append(f'"{match["low"]}" read as {written}, the comma as a thousands sign')
-    if match["high"]:
-        high = _fraction(match["high"])
-        written = _written((low + high) / 2)
-        low = (low + high) / 2
-        notes.append(f'range "{match["low"]} to {match["high"]}" read as its middle, {written}')
-    if times > 1:
-        low *= times
-        written = _written(low)
-    if match["size"]:
-        notes.append(f'"{match["size"]}" not counted; weigh it for a true figure')
-    unit = _unit(unit_text)
-    if unit in ODD_UNITS:
-        written, unit, odd_notes = _odd(unit, low)
-        notes += odd_notes
-    return FoundAmount(match.start(), _end(match, text), written, unit, tuple(notes))
+def _read_all(tokens: Sequence[Token]) -> list[FoundAmount]:
+    found, at = [], 0
+    while at < len(tokens):
+        amount, behind = _amount(tokens, at)
+        if amount is not None:
+            found.append(amount)
+        at = max(behind, at + 1)
+    return found
 
 
-def _end(match: re.Match[str], text: str) -> int:
-    tail = re.match(r"\.(?=\s|$)", text[match.end() :])
-    return match.end() + (tail.end() if tail and match["unit"] else 0)
+def _amount(tokens: Sequence[Token], at: int) -> tuple[FoundAmount | None, int]:
+    grown = at and tokens[at].is_number and tokens[at - 1].end == tokens[at].start and tokens[at - 1].text[-1].isalpha()
+    if grown and len(tokens[at - 1].text) <= SHORT_CODE and tokens[at - 1].word not in _units():
+        return None, at + 1  # a number grown onto a short word belongs to it: a code such as PS80
+    times, start = _times(tokens, at)
+    number = read_number(tokens, start)
+    if number is None:
+        return None, at + 1
+    unit, size, behind = _unit_behind(tokens, number.end)
+    high: ReadNumber | None = None
+    if not number.asked:
+        high, unit, size, behind = _range(tokens, number, unit, size, behind)
+    if unit is None and (number.in_words or not number.counts):
+        return None, at + 1
+    if unit is None and start != at:
+        return None, at + 1
+    made = _made(number, high, unit, times)
+    if size:
+        made = replace(made, notes=(*made.notes, f'"{size}" not counted; weigh it for a true figure'))
+    made, behind = _and_a_half(tokens, made, unit, behind)
+    made, behind = _times_behind(tokens, made, behind)
+    made = _per_something(tokens, made, behind)
+    of_each = behind + 1 < len(tokens) and tokens[behind].word == "of" and tokens[behind + 1].word in EACH_WORDS
+    each = of_each or (behind < len(tokens) and tokens[behind].word in EACH_WORDS)
+    behind += each + of_each
+    end = tokens[behind - 1].end
+    if behind < len(tokens) and tokens[behind].text == "." and tokens[behind].start == end and unit is not None:
+        end, behind = tokens[behind].end, behind + 1
+    return replace(made, start=tokens[at].start, end=end, each=each, amount=_amount_text(made)), behind
 
 
-def _unit(text: str | None) -> str:
-    if not text:
-        return ""
-    if text in {"T", "Tb"}:
-        return "tbsp"
-    if text == "t":
-        return "tsp"
-    return _UNIT_OF[" ".join(text.lower().split())] if " ".join(text.lower().split()) in _UNIT_OF else _UNIT_OF[text.lower()]
+def _per_something(tokens: Sequence[Token], amount: FoundAmount, at: int) -> FoundAmount:
+    """Ask about "10 g/l": an amount of something else's amount."""
+    if at + 1 < len(tokens) and tokens[at].text == "/" and not tokens[at + 1].is_number and tokens[at + 1].word in _units():
+        return replace(amount, asked=f"{amount.amount} {amount.unit} per {tokens[at + 1].text}")
+    return amount
 
 
-def _odd(unit: str, count: Fraction) -> tuple[str, str, tuple[str, ...]]:
-    base, size, note = ODD_UNITS[unit]
-    return _written(count * size), base, (note,)
+def _amount_text(amount: FoundAmount) -> str:
+    return "0" if amount.asked else amount.amount
 
 
-def _fraction(text: str) -> Fraction:
-    clean = text.replace("⁄", "/")
-    for sign, value in VULGAR_FRACTIONS.items():
-        clean = clean.replace(sign, f" {value.numerator}/{value.denominator}")
-    clean = re.sub(r"\s*/\s*", "/", clean.strip())
-    if re.fullmatch(r"\d{1,3}(?:,\d{3})+(?:\.\d+)?", clean) and not clean.startswith("0"):
-        clean = clean.replace(",", "")
-    parts = re.split(r"[\s-]+", clean)
-    try:
-        return sum((Fraction(part.replace(",", ".")) for part in parts), Fraction(0))
-    except ZeroDivisionError:
-        return Fraction(0)
+def _times(tokens: Sequence[Token], at: int) -> tuple[int, int]:
+    """Read "2 x" in front of a number."""
+    if at + 2 < len(tokens) and tokens[at].text.isdecimal() and tokens[at + 1].word in {"x", "×"} and tokens[at + 2].is_number:
+        return int(tokens[at].text[:6]), at + 2
+    return 1, at
 
 
-def _clean(text: str) -> str:
-    value = _fraction(text)
-    return _written(value) if not re.search(rf"[/⁄{_vulgar}]", text) else _mixed(value)
+def _times_behind(tokens: Sequence[Token], amount: FoundAmount, at: int) -> tuple[FoundAmount, int]:
+    """Read "x 2" behind an amount."""
+    if at + 1 >= len(tokens) or tokens[at].word not in {"x", "×"} or not tokens[at + 1].text.isdecimal() or amount.asked:
+        return amount, at
+    if _unit_behind(tokens, at + 2)[0] is not None:
+        return amount, at
+    value = amount.value * int(tokens[at + 1].text[:6])
+    return replace(amount, value=value, amount=written(value)), at + 2
+
+
+def _unit_behind(tokens: Sequence[Token], at: int) -> tuple[_Unit | None, str, int]:
+    """Return the unit behind a number, a size word that is not counted, and the index behind it."""
+    start = at
+    while at < min(len(tokens), start + MOST_SMALL_WORDS) and (tokens[at].word in {"of", "the"} or tokens[at].word in ARTICLES):
+        at += 1
+    if at < len(tokens) and tokens[at].text == "-" and at and tokens[at - 1].end == tokens[at].start:
+        at += 1
+    size = ""
+    if at < len(tokens) and tokens[at].word in SIZES:
+        size, at = tokens[at].text, at + 1
+    found = _unit_at(tokens, at)
+    return (None, "", start) if found is None else (found[0], size, found[1])
+
+
+def _unit_at(tokens: Sequence[Token], at: int) -> tuple[_Unit, int] | None:
+    if at >= len(tokens):
+        return None
+    if tokens[at].text in {"T", "t"}:
+        return _Unit("tbsp" if tokens[at].text == "T" else "tsp", Fraction(1), ""), at + 1
+    words: list[str] = []
+    best: tuple[_Unit, int] | None = None
+    index = at
+    while index < len(tokens) and len(words) < LONGEST_UNIT:
+        token = tokens[index]
+        if token.text == "." and words and token.start == tokens[index - 1].end:
+            index += 1
+            continue
+        words.append(token.word)
+        index += 1
+        unit = _units().get(" ".join(words)) or (_units().get("".join(words)) if len(words) > 1 else None)
+        if unit is not None:
+            best = (unit, index)
+    return best
+
+
+def _range(
+    tokens: Sequence[Token], low: ReadNumber, unit: _Unit | None, size: str, behind: int
+) -> tuple[ReadNumber | None, _Unit | None, str, int]:
+    """Read "10–20 drops", "1 to 2 tsp", "10 g to 20 g"; the unit may stand behind either end."""
+    between = tokens[behind].word if behind < len(tokens) else ""
+    high = read_number(tokens, behind + 1) if between in RANGE_WORDS else None
+    if high is None or high.asked or not high.counts or high.value == 0:
+        return None, unit, size, behind
+    high_unit, high_size, end = _unit_behind(tokens, high.end)
+    joined_by_and = between in {"and", "und", "et"}
+    if joined_by_and and not _between_before(tokens, low, behind):
+        return None, unit, size, behind
+    if unit is not None and (high_unit is None or high_unit.unit != unit.unit or high_unit.times != unit.times):
+        return None, unit, size, behind
+    tight = between in {"-", "–", "—"} and _evenly(tokens, behind)
+    wide = high.value > WIDEST_RANGE * low.value
+    if (wide and not ((tight and between != "-") or joined_by_and or between in {"to", "bis"})) or (
+        high.value > 50 * low.value and low.value > 0
+    ):
+        return None, unit, size, behind
+    return high, high_unit, high_size or size, end
+
+
+def _between_before(tokens: Sequence[Token], low: ReadNumber, behind: int) -> bool:
+    """Whether "between" or "zwischen" or "entre" opens the range."""
+    return any(token.word in {"between", "zwischen", "entre"} for token in tokens[max(0, behind - 8) : low.end])
+
+
+def _evenly(tokens: Sequence[Token], at: int) -> bool:
+    return tokens[at].start == tokens[at - 1].end and tokens[at + 1].start == tokens[at].end
+
+
+def _made(number: ReadNumber, high: ReadNumber | None, unit: _Unit | None, times: int) -> FoundAmount:
+    notes = [*number.notes, *(high.notes if high else ())]
+    value = number.value
+    if high is not None:
+        value = (number.value + high.value) / 2
+        notes.append(f'range "{written(number.value)} to {written(high.value)}" read as its middle, {written(value)}')
+    asked = number.asked
+    if asked and unit is not None and (plain := _plain_decimal(asked, value, unit.unit)) is not None:
+        asked, value = "", plain
+    value *= times
+    name = "" if unit is None else unit.unit
+    if unit is not None:
+        value *= unit.times
+        notes += [unit.note] if unit.note else []
+        name = _cup_or_celsius(name, value)
+    amount = (
+        _mixed(value) if number.fraction and high is None and times == 1 and (unit is None or unit.times == 1) else written(value)
+    )
+    return FoundAmount(0, 0, value, name, tuple(notes), asked, amount)
+
+
+def _plain_decimal(asked: str, value: Fraction, unit: str) -> Fraction | None:
+    """Take "1.250 kg" as a decimal where thousands of the unit would be more than a line may hold."""
+    if " may be " not in asked:
+        return None
+    grams = WEIGHT_G.get(unit, 0.0) or (VOLUME_ML.get(unit, 0.0))
+    thousand_is_absurd = grams * float(value) > 20 * LARGEST_PLAIN_DECIMAL_KG and unit not in {"g", "mg", "ml"}
+    return value / 1000 if thousand_is_absurd else None
+
+
+def _cup_or_celsius(unit: str, value: Fraction) -> str:
+    return "temperature" if unit == "cup" and value >= CELSIUS_FROM else unit
 
 
 def _mixed(value: Fraction) -> str:
@@ -204,22 +308,60 @@ def _mixed(value: Fraction) -> str:
     return f"{whole} {rest}" if whole else str(rest)
 
 
-def _written(value: Fraction) -> str:
-    if value.denominator in {3, 6, 7, 9}:
-        return _mixed(value)
-    return f"{float(value):.10g}"
+def _and_a_half(tokens: Sequence[Token], amount: FoundAmount, unit: _Unit | None, at: int) -> tuple[FoundAmount, int]:
+    """Read "a cup and a half": the fraction is of the same unit unless it has one of its own."""
+    if unit is None or amount.asked or at + 1 >= len(tokens) or tokens[at].word not in AND_WORDS:
+        return amount, at
+    part = read_number(tokens, at + 1)
+    if part is None or part.asked or not 0 < part.value < 1 or _unit_behind(tokens, part.end)[0] is not None:
+        return amount, at
+    if not part.in_words and part.end < len(tokens) and tokens[part.end].word not in {"of", "de"}:
+        return amount, at
+    value = amount.value + part.value * unit.times
+    return replace(amount, value=value, amount=written(value)), part.end
 
 
-def _sum_joined(found: list[FoundAmount], text: str) -> list[FoundAmount]:
+def _summed(found: list[FoundAmount], text: str) -> list[FoundAmount]:
+    """Join measures of one thing: "1 lb 4 oz", "1 tbsp + 1 tsp"; the sum stands in the smaller unit."""
     result: list[FoundAmount] = []
     for amount in found:
         last = result[-1] if result else None
-        joined = last is not None and re.fullmatch(r"\s*(?:\+|plus|and|&)\s*", text[last.end : amount.start], re.IGNORECASE)
-        if last and joined and last.unit in VOLUME_ML and amount.unit in VOLUME_ML:
-            ratio = Fraction(VOLUME_ML[last.unit] / VOLUME_ML[amount.unit]).limit_denominator(1000)
-            total = _written(last.value * ratio + amount.value)
-            notes = (*last.notes, *amount.notes, f"two measures added up to {total} {amount.unit}")
-            result[-1] = FoundAmount(last.start, amount.end, total, amount.unit, notes)
+        between = text[last.end : amount.start].strip().lower() if last else "?"
+        total = _sum(last, amount, between) if last and between in {"", ",", *AND_WORDS} else None
+        if total is not None:
+            result[-1] = total
         else:
             result.append(amount)
     return result
+
+
+def _sum(first: FoundAmount, second: FoundAmount, between: str) -> FoundAmount | None:
+    sizes = WEIGHT_G if first.unit in WEIGHT_G else VOLUME_ML
+    if first.unit not in sizes or second.unit not in sizes or first.asked or second.asked:
+        return None
+    larger, smaller = float(first.value) * sizes[first.unit], float(second.value) * sizes[second.unit]
+    if larger <= 0 or abs(larger - smaller) / larger < TWIN_TOLERANCE:
+        return None
+    loose = between in {"", ","}
+    if loose and (smaller >= sizes[first.unit] or first.unit == second.unit):  # "1 oz 200 g" is no compound measure
+        return None
+    ratio = Fraction(sizes[first.unit] / sizes[second.unit]).limit_denominator(10**9)
+    if sizes is VOLUME_ML:
+        ratio = Fraction(sizes[first.unit] / sizes[second.unit]).limit_denominator(1000)
+    value = first.value * ratio + second.value
+    total = written(value)
+    notes = (*first.notes, *second.notes, f"two measures added up to {total} {second.unit}")
+    return FoundAmount(first.start, second.end, value, second.unit, notes, "", total, first.each or second.each)
+
+
+def _bare_measures(tokens: Sequence[Token]) -> list[FoundAmount]:
+    """Read a guessed measure without a number, "pinch of mica", as one of it."""
+    found = []
+    for at, token in enumerate(tokens):
+        unit = _units().get(token.word)
+        guessed = unit is not None and unit.note and unit.unit not in ASIDE_UNITS and len(token.word) > 3  # noqa: PLR2004 - not EL
+        opens = at == 0 or (at + 1 < len(tokens) and tokens[at + 1].word in {"of", "de"})
+        if unit is not None and guessed and opens:
+            value = unit.times
+            found.append(FoundAmount(token.start, token.end, value, unit.unit, (unit.note,), "", written(value)))
+    return found

@@ -4,9 +4,14 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
+from fractions import Fraction
+from itertools import pairwise
 
-from rosy_kettle.reader.amounts import UNIT_RANK, FoundAmount, find_amounts, mask_name_numbers
+from rosy_kettle.reader.amounts import FoundAmount, find_amounts
+from rosy_kettle.reader.asides import is_total, is_warning, wished_pieces
+from rosy_kettle.reader.items import Item, choose, items_of, name_of, without_brackets
 from rosy_kettle.reader.names import NameIndex, NameMatch, plain
+from rosy_kettle.reader.tidy import plain_text, tidy_line
 
 __all__ = ["ReadLine", "ReadRecipe", "read_recipe"]
 
@@ -14,25 +19,44 @@ HEADING_WORDS = frozenset(
     """dry wet phase powder powders liquid liquids topping drizzle embed body base main colour colours color colors scent
     melt melted fats butters oils decoration decorations ingredients part step stage core shell frosting icing dough mix
     mixture extras optional binder binders surfactants for the a b c d i ii iii 1 2 3 4 and to finish top second first
-    half outer inner bomb bar scoop truffle""".split()
+    half outer inner bomb bar scoop truffle wets dries""".split()
 )
 METHOD_HEADING = re.compile(
-    r"^\W*(?:method|instructions?|directions?|how to(?: make)?|steps|procedure|to make)\W*$", re.IGNORECASE
+    r"^\W*(?:method|instructions?|directions?|how to(?: make)?|steps|procedure|to make|zubereitung|anleitung|préparation)\W*$",
+    re.IGNORECASE,
 )
-LIST_HEADING = re.compile(r"^\W*(?:ingredients?|recipe|you(?:'|’)?ll need|you will need|what you need)\W*$", re.IGNORECASE)
-BULLET = re.compile(r"^\s*(?:[-–—*•·▪◦‣☐☑✓+>]\s*(?!\d*/)|\[[ xX]?\]\s*|\d{1,2}[.)]\s+(?=\S))")
+LIST_HEADING = re.compile(
+    r"^\W*(?:ingredients?|recipe|you(?:'|’)?ll need|you will need|what you need|zutaten|ingrédients)\W*$", re.IGNORECASE
+)
+BULLET = re.compile(
+    r"^\s*(?:[-–—*•·▪◦‣☐☑✓+>#]+\s*(?!\d*/)|\[[ xX]?\]\s*|\d{1,2}[.)]\s+(?=\S)|(?:step|schritt|étape)\s*\d{1,2}\s*[:.)-]?\s+)+",
+    re.IGNORECASE,
+)
+COUNTED_LINE = re.compile(r"^\s*(\d{1,3})\s+(?=\d)")
 PROSE_VERB = re.compile(
-    r"^(?:mix|add|stir|melt|pour|combine|sift|sieve|knead|roll|leave|let|press|scoop|shape|dry|wear|use|then|blend|place|"
-    r"put|wait|rest|work|spray|pack|makes?|yields?|note|enjoy)\b",
+    r"^(?:(?:in|into|to) (?:a|an|the|another|your) (?:\w+ ){0,2}(?:bowl|jug|pan|jar|bag|pot),? )?"
+    r"(?:then |next |now |finally |first |and |slowly |gently |carefully |you(?:['’]ll| will)? )*"
+    r"(?:need|mix(?: in)?|add(?: in)?|stir(?: in)?|melt|pour(?: in)?|combine|sift(?: in)?|sieve|knead|roll|leave|let|press|"
+    r"scoop|shape|dry|wear|use|then|blend(?: in)?|place|put|wait|rest|work|spray|pack|makes?|yields?|note|enjoy|whisk(?: in)?|"
+    r"fold(?: in)?|drizzle|heat|warm|preheat|cool|weigh|measure|drop|dissolve|rub(?: in)?|oven|bake|store|wrap|cut|slice|this|it|"
+    r"you|if|when|once|take|tip|set|keep|dust|finish|repeat|divide|split|colou?r)\b[: ]*",
     re.IGNORECASE,
 )
 LEADERS = re.compile(r"\.{3,}|…|_{3,}")  # dots that lead the eye from name to amount
-TWIN_AMOUNTS = re.compile(r"(?<=[A-Za-z.])\s*[/=]\s*(?=\d)")  # 250 g / 8.8 oz
-AFTERTHOUGHT = re.compile(r"\s+(?:in|for|to|into|from|if|until)\s+.*$", re.IGNORECASE)  # "witch hazel in a spray bottle"
+AFTERTHOUGHT = re.compile(
+    r" (?:in|for|to|into|from|if|until|till|over|onto|through|together|slowly|gently|well|at|as|by|per|while|so|on|off|the|all|"
+    r"again|first|thoroughly|evenly|each)\b.*$",
+    re.IGNORECASE,
+)  # "witch hazel in a spray bottle"
+LONGEST_LINE = 3_000  # characters; nothing longer is a line of a recipe
+SHOWN_OF_LONG_LINE = 200  # characters
+MOST_NAMES = 4  # of one thing on a line
 PROSE_WORDS = 7  # a line without amount and with at least this many words is a sentence, not an ingredient
 LIQUID_FORMS = frozenset({"liquid", "paste"})
 NO_AMOUNT = "no amount given; enter one"
-TRIM = " \t:;,.-–—=•*·…"
+TRIM = " \t:;,.-–—=•*·…#"
+FEWEST_COUNTED = 3  # lines that begin 1, 2, 3 are numbered
+LARGEST_PART = 20  # bare numbers up to this are parts, larger ones have lost their unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,19 +75,15 @@ class ReadLine:
 
 @dataclass(frozen=True, slots=True)
 class ReadRecipe:
-    """A recipe as it was read. ``aside`` are lines taken for title, headings or instructions."""
+    """A recipe as it was read.
+
+    ``aside`` are lines taken for title, headings or instructions; ``pieces`` is how many it says it makes.
+    """
 
     name: str
     lines: tuple[ReadLine, ...]
     aside: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class _Item:
-    text: str
-    name: str
-    comment: str
-    amounts: tuple[FoundAmount, ...]
+    pieces: int | None = None
 
 
 def read_recipe(text: str, index: NameIndex, forms: dict[str, str]) -> ReadRecipe:
@@ -81,12 +101,23 @@ def read_recipe(text: str, index: NameIndex, forms: dict[str, str]) -> ReadRecip
     Returns
     -------
     ReadRecipe
-        Lines in order; unknown names kept with ``ingredient`` None
+        Lines in order; unknown names kept with ``ingredient`` None, an amount that cannot be taken as it stands is 0 and
+        asked for in the notes
     """
     reader = _Reader(index, forms)
-    for raw in text.replace("\r", "\n").replace("\u00a0", " ").split("\n"):
+    for raw in _without_numbering(plain_text(text).split("\n")):
         reader.take(raw)
     return reader.finish()
+
+
+def _without_numbering(lines: list[str]) -> list[str]:
+    """Drop the numbers of lines that are counted 1, 2, 3 without a dot: "1 200 g soda", "2 100 g acid"."""
+    counted = [(at, int(found[1])) for at, line in enumerate(lines) if (found := COUNTED_LINE.match(line))]
+    numbers = [number for _at, number in counted]
+    if len(numbers) < FEWEST_COUNTED or numbers[0] != 1 or any(after != before + 1 for before, after in pairwise(numbers)):
+        return lines
+    numbered = {at for at, _number in counted}
+    return [COUNTED_LINE.sub("", line) if at in numbered else line for at, line in enumerate(lines)]
 
 
 class _Reader:
@@ -97,11 +128,15 @@ class _Reader:
         self._phase = ""
         self._lines: list[ReadLine] = []
         self._aside: list[str] = []
+        self._pieces: int | None = None
         self._in_method = False
+        self._seen: set[tuple[str, Fraction, str]] = set()
 
     def take(self, raw: str) -> None:
-        line = LEADERS.sub(" ", BULLET.sub("", raw)).strip()
-        line = TWIN_AMOUNTS.sub(" ", line)
+        if len(raw) > LONGEST_LINE:
+            self._aside.append(f"{raw[:SHOWN_OF_LONG_LINE].strip()} … ({len(raw)} characters on one line)")
+            return
+        line = tidy_line(LEADERS.sub(" ", BULLET.sub("", tidy_line(raw)))).replace("\t", " ")
         if not line.strip(TRIM):
             return
         if METHOD_HEADING.match(line):
@@ -110,35 +145,70 @@ class _Reader:
         if LIST_HEADING.match(line):
             self._in_method = False
             return
-        if self._in_method and not self._looks_like_item(line):
+        pieces = wished_pieces(line)
+        self._pieces = pieces if self._pieces is None else self._pieces
+        if self._is_aside(line, pieces) or (self._in_method and not self._looks_like_item(line)):
             self._aside.append(line)
             return
         line = self._strip_heading(line)
         if not line:
             return
-        if not find_amounts(_without_brackets(line)) and self._set_aside(line):
+        if not self._holds_amount(line) and self._set_aside(line):
             return
-        for item in _items(line, self._index):
-            self._lines.append(self._line(item))
+        self._take_items(line)
 
     def finish(self) -> ReadRecipe:
         lines = _settle_bare_numbers(self._lines)
-        return ReadRecipe(self._name or "Pasted recipe", tuple(lines), tuple(self._aside))
+        return ReadRecipe(self._name or "Pasted recipe", tuple(lines), tuple(self._aside), self._pieces)
+
+    def _take_items(self, line: str) -> None:
+        told = PROSE_VERB.match(line)
+        prose = told is not None and not self._index.exact(name_of(line) or "?")
+        for item in items_of(line[told.end() :] if told and prose else line, self._stands_alone):
+            verb = PROSE_VERB.match(item.name)
+            told_first = (
+                verb is not None and item.name[verb.end() :] and (prose or self._index.match(item.name).ingredient is None)
+            )
+            bare = replace(item, name=item.name[verb.end() :]) if verb and told_first else item
+            read, value = self._line(bare)
+            known = (read.ingredient or "", value, read.unit)
+            if prose and (read.ingredient is None or known in self._seen or not any(not a.is_aside for a in item.amounts)):
+                self._aside.append(item.text if known not in self._seen else f"{item.text} (stands in the list already)")
+                continue
+            self._seen.add(known)
+            self._lines.append(read)
+
+    def _is_aside(self, line: str, pieces: int | None) -> bool:
+        """Whether a line is a yield, a sum or a warning; a title may say how many it makes."""
+        bare, _inside = without_brackets(line)
+        if is_total(line):
+            return True
+        if pieces is not None and wished_pieces(bare) is not None:
+            return True
+        warned = is_warning(bare)
+        return warned and (PROSE_VERB.match(bare) is not None or not self._head_is_item(bare))
+
+    def _head_is_item(self, line: str) -> bool:
+        """Whether what stands before a "do not" is an item with name and amount."""
+        head = re.split(r"\b(?:never|do not|don|must|no more|not|avoid|at most|max)\b", line, maxsplit=1, flags=re.IGNORECASE)[0]
+        return self._holds_amount(head) and self._index.match(name_of(head)).ingredient is not None
+
+    def _holds_amount(self, line: str) -> bool:
+        return any(not amount.is_aside for amount in find_amounts(without_brackets(line)[0]))
 
     def _looks_like_item(self, line: str) -> bool:
-        return (
-            any(amount.unit for amount in find_amounts(line)) and len(line.split()) < PROSE_WORDS and not PROSE_VERB.match(line)
-        )
+        measured = any(amount.unit and not amount.is_aside for amount in find_amounts(line))
+        return measured and len(line.split()) < PROSE_WORDS and not PROSE_VERB.match(line)
 
     def _strip_heading(self, line: str) -> str:
         """Take a heading off the front of a line; '' when the line was nothing else."""
         head, colon, rest = line.partition(":")
         if colon and not rest.strip():
-            if find_amounts(head) and _name_of(head):
+            if find_amounts(head) and name_of(head):
                 return head
             self._phase = head.strip(TRIM)
             return ""
-        if colon and not find_amounts(head) and self._is_heading(head) and _name_of(rest):
+        if colon and not find_amounts(head) and self._is_heading(head) and name_of(rest):
             self._phase = head.strip(TRIM)
             return rest.strip()
         if not find_amounts(line) and self._is_heading(line):
@@ -154,135 +224,151 @@ class _Reader:
 
     def _set_aside(self, line: str) -> bool:
         """Whether a line without amount is title or prose rather than an ingredient."""
-        bare = re.sub(r"\(.*?\)", "", line)
+        bare = without_brackets(line)[0]
+        words = line.split()
+        if re.match(r"^\W*(?:no|not|never|ohne|sans)\b", line, re.IGNORECASE):
+            self._aside.append(line)
+            return True
         if self._index.match(bare).ingredient or self._index.match(bare.split(",")[0]).ingredient:
             return False
-        words = line.split()
         if not self._lines and not self._name and not self._phase and len(words) <= PROSE_WORDS and ";" not in line:
-            self._name = line.strip(TRIM + "#")
+            if PROSE_VERB.match(line) and find_amounts(line):
+                self._aside.append(line)
+            else:
+                self._name = line.strip(TRIM)
             return True
-        if PROSE_VERB.match(line) or len(words) >= PROSE_WORDS or line.rstrip().endswith((".", "!", "?")):
+        if PROSE_VERB.match(line) or len(words) >= PROSE_WORDS or line.rstrip().endswith((".", "!", "?")) or find_amounts(line):
             self._aside.append(line)
             return True
         return False
 
-    def _line(self, item: _Item) -> ReadLine:
-        match = self._match(item)
-        chosen, notes = _choose(item.amounts)
-        notes = [*([match.note] if match.note else []), *notes]
-        if chosen is None:
-            amount, unit = "0", "g"
-            notes.append(NO_AMOUNT)
-        else:
-            amount, unit = chosen.amount, chosen.unit
-            notes += chosen.notes
+    def _stands_alone(self, piece: str) -> bool:
+        found = self._index.exact(piece)
+        return found is not None and not found.note.startswith('"')
+
+    def _line(self, item: Item) -> tuple[ReadLine, Fraction]:
+        """One item as a line, and its value before it was asked about."""
+        item, strength = self._with_strength(item)
+        match, misfit = self._match(item, strength)
+        chosen, notes = choose(item.amounts)
+        notes = [*([match.note] if match.note else []), *notes, *misfit]
+        amount, unit, asked = _amount_of(chosen)
+        notes += asked
         if unit == "oz" and match.ingredient and self._forms.get(match.ingredient) in LIQUID_FORMS:
             notes.append("oz of a liquid read as weight; write fl oz for volume")
-        if item.comment and plain(item.comment) and not match.note.startswith('"'):
-            notes.append(f"left aside: ({item.comment})")
+        comments = [comment for comment in item.comments if plain(comment) and not match.note.startswith('"')]
+        notes += [f"left aside: ({comment})" for comment in comments]
         if match.ingredient is None:
             notes.append(f'"{item.name}" is not known')
-        return ReadLine(item.text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions)
+        read = ReadLine(item.text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions)
+        return read, chosen.value if chosen else Fraction(0)
 
-    def _match(self, item: _Item) -> NameMatch:
-        if item.comment:
-            with_comment = self._index.match(f"{item.name} {item.comment}")
-            if with_comment.ingredient and not with_comment.note.startswith('"'):
-                return with_comment
+    def _with_strength(self, item: Item) -> tuple[Item, float | None]:
+        """Part a strength from the amounts: "20 g isopropyl alcohol (70%)", "30 g SLES 28 %", "20 g 91 alcohol"."""
+        numbers = [amount for amount in item.amounts if amount.unit in {"pct", ""} and not amount.asked]
+        others = [amount for amount in item.amounts if (amount.unit not in {"pct", ""} or amount.asked) and not amount.is_aside]
+        inside = [a for comment in item.comments for a in find_amounts(comment) if a.unit == "pct"]
+        ingredient = self._index.match(item.name).ingredient if numbers or inside else None
+        if ingredient is None or self._index.at_strength(ingredient, 0.0) is None:
+            return item, None
+        if inside and item.amounts:
+            kept = tuple(comment for comment in item.comments if not find_amounts(comment))
+            return replace(item, comments=kept), float(inside[0].value)
+        for amount in numbers:
+            found = self._index.at_strength(ingredient, float(amount.value))
+            certain = found is not None and found.ingredient is not None
+            if (others and (amount.unit == "pct" or certain)) or (certain and amount.unit == "pct" and "alcohol" in ingredient):
+                return replace(item, amounts=tuple(a for a in item.amounts if a is not amount)), float(amount.value)
+        return item, None
+
+    def _match(self, item: Item, strength: float | None) -> tuple[NameMatch, list[str]]:
+        """Return the ingredient of an item, and what its comments say against it."""
+        match = self._named(item)
+        if match.ingredient is None:
+            return match, []
+        if strength is not None and (stronger := self._index.at_strength(match.ingredient, strength)) is not None:
+            return stronger, []
+        behind = item.name.partition(",")[2] if self._index.exact(item.name) is None else ""
+        wrong = next((w for text in (*item.comments, behind) if (w := self._misfit(match.ingredient, text))), "")
+        if wrong:
+            return NameMatch(
+                None,
+                f'"{wrong}" does not fit {match.ingredient.replace("-", " ")}',
+                (match.ingredient, *self._index.nearest(item.name))[:3],
+            ), []
+        return match, []
+
+    def _misfit(self, ingredient: str, comment: str) -> str:
+        negated = re.match(r"^\W*(?:not|no|never|without|nicht|sans)\b", comment, re.IGNORECASE)
+        return "" if negated else self._index.contradiction(ingredient, comment)
+
+    def _named(self, item: Item) -> NameMatch:
+        said = [comment for comment in item.comments if not re.match(r"^\W*(?:not|no|never|without)\b", comment, re.IGNORECASE)]
+        for comment in said:
+            found = self._index.exact(f"{item.name} {comment}")
+            if found is not None:
+                return found
         match = self._index.match(item.name)
-        if match.ingredient is None and "," in item.name:
-            shorter = self._index.match(item.name.split(",")[0])
-            return shorter if shorter.ingredient else match
-        if match.ingredient is None and AFTERTHOUGHT.search(item.name):
-            shorter = self._index.match(AFTERTHOUGHT.sub("", item.name))
-            return shorter if shorter.ingredient else match
-        if match.ingredient is None and item.comment:
-            from_comment = self._index.match(item.comment)
-            return from_comment if from_comment.ingredient else match
+        if match.ingredient is not None or match.note:
+            return match
+        if (same := self._two_names(item.name)) is not None:
+            return same
+        for shorter in (item.name.split(",")[0], AFTERTHOUGHT.sub("", item.name), *said):
+            if shorter != item.name:
+                found = self._index.match(shorter)
+                if found.ingredient:
+                    return found
         return match
 
-
-def _choose(amounts: tuple[FoundAmount, ...]) -> tuple[FoundAmount | None, list[str]]:
-    if not amounts:
-        return None, []
-    chosen = min(amounts, key=lambda amount: UNIT_RANK.index(amount.unit))
-    others = [amount for amount in amounts if amount is not chosen and amount.unit]
-    notes = [f"{chosen.amount} {chosen.unit} taken, {other.amount} {other.unit} left aside" for other in others]
-    return chosen, notes
-
-
-def _items(line: str, index: NameIndex) -> list[_Item]:
-    items: list[_Item] = []
-    for part in line.split(";"):
-        items += [_item(text) for text in _split_commas(part, index) if text.strip(TRIM)]
-    return items
+    def _two_names(self, name: str) -> NameMatch | None:
+        """Read "corn starch / cornflour" where both names lead to one ingredient; else offer both."""
+        parts = [part for part in re.split(r"/|\bor\b|\boder\b|\bou\b", name) if part.strip(TRIM)]
+        if not 1 < len(parts) <= MOST_NAMES:
+            return None
+        found = [self._index.match(part) for part in parts]
+        ids = tuple(dict.fromkeys(each.ingredient for each in found if each.ingredient))
+        if len(ids) == 1 and all(each.ingredient for each in found):
+            return found[0]
+        suggestions = tuple(dict.fromkeys((*ids, *self._index.nearest(name))))[:3]
+        return NameMatch(None, suggestions=suggestions) if ids else None
 
 
-def _split_commas(text: str, index: NameIndex) -> list[str]:
-    """Split at commas between items: before an amount, or between two items that each hold name and amount."""
-    masked = mask_name_numbers(text)
-    cuts = [m.start() for m in re.finditer(r",(?!\d)|(?<!\d),", masked) if _depth(masked, m.start()) == 0]
-    pieces = [text[start:end] for start, end in zip([0, *(cut + 1 for cut in cuts)], [*cuts, len(text)], strict=True)]
-    kinds = [(bool(_name_of(piece)), bool(find_amounts(piece))) for piece in pieces]
-    groups: list[str] = []
-    complete = (False, False)
-    for piece, kind in zip(pieces, kinds, strict=True):
-        adds_amount_only, adds_name_only = kind == (False, True), kind == (True, False)
-        fits = (
-            not groups
-            or (adds_amount_only and not complete[1])
-            or (adds_name_only and (not complete[0] or not _stands_alone(piece, index)))
-        )
-        if groups and (fits or kind == (False, False)):
-            groups[-1] = f"{groups[-1]},{piece}"
-            complete = (complete[0] or kind[0], complete[1] or kind[1])
-        else:
-            groups.append(piece)
-            complete = kind
-    return groups
-
-
-def _stands_alone(piece: str, index: NameIndex) -> bool:
-    """Whether a comma piece without amount names an ingredient of its own."""
-    match = index.match(piece)
-    return match.ingredient is not None and not match.note.startswith('"')
-
-
-def _depth(text: str, position: int) -> int:
-    return text.count("(", 0, position) - text.count(")", 0, position)
-
-
-def _without_brackets(text: str) -> str:
-    """Blank what stands in brackets, same length."""
-    return re.sub(r"\(.*?\)|\[.*?\]", lambda match: " " * len(match[0]), text)
-
-
-def _name_of(text: str) -> str:
-    name = _without_brackets(text)
-    for amount in find_amounts(name):
-        name = name[: amount.start] + " " * (amount.end - amount.start) + name[amount.end :]
-    return re.sub(r"^(?:of|the)\b\s*", "", " ".join(name.split()).strip(TRIM), flags=re.IGNORECASE)
-
-
-def _item(text: str) -> _Item:
-    brackets = re.findall(r"\((.*?)\)|\[(.*?)\]", text)
-    comments, bracket_amounts = [], []
-    for round_, square in brackets:
-        inner = round_ or square
-        amounts = [amount for amount in find_amounts(inner) if amount.unit]
-        if amounts and not _name_of(inner):
-            bracket_amounts += amounts
-        elif inner.strip():
-            comments.append(inner.strip())
-    amounts = find_amounts(_without_brackets(text))
-    return _Item(text.strip(), _name_of(text), ", ".join(comments), (*amounts, *bracket_amounts))
+def _amount_of(chosen: FoundAmount | None) -> tuple[str, str, list[str]]:
+    """Amount and unit as they go into the line, and the notes; what cannot be taken becomes 0 g and is asked for."""
+    if chosen is None:
+        return "0", "g", [NO_AMOUNT]
+    if chosen.asked:
+        return "0", "g", [*chosen.notes, f"{chosen.asked}; enter the amount"]
+    if chosen.unit == "container":
+        return "0", "g", [*chosen.notes, f"how much {chosen.amount} of them hold is not said; enter the amount"]
+    return chosen.amount, chosen.unit, list(chosen.notes)
 
 
 def _settle_bare_numbers(lines: list[ReadLine]) -> list[ReadLine]:
-    """Give numbers without unit one: grams where other lines are weighed, else parts."""
+    """Give numbers without unit one: grams beside weights, else parts; large ones, or those among cups, are asked about."""
+    bare = [line for line in lines if line.unit == ""]
+    if not bare:
+        return lines
     weighed = any(line.unit in {"g", "kg", "oz", "lb"} and line.amount != "0" for line in lines)
-    unit, word = ("g", "grams") if weighed else ("part", "parts")
-    return [
-        replace(line, unit=unit, notes=(*line.notes, f"no unit given, {word} taken")) if line.unit == "" else line
-        for line in lines
-    ]
+    measured = any(line.unit not in {"", "part"} and line.amount != "0" for line in lines)
+    large = any(_value(line.amount) > LARGEST_PART for line in bare)
+    settled = []
+    for line in lines:
+        if line.unit:
+            settled.append(line)
+        elif weighed:
+            settled.append(replace(line, unit="g", notes=(*line.notes, "no unit given, grams taken")))
+        elif measured:
+            asked = f"{line.amount} has no unit; enter the amount"
+            settled.append(replace(line, amount="0", unit="g", notes=(*line.notes, asked)))
+        elif large:
+            asked = "no unit given: are these grams? grams taken until you say otherwise"
+            settled.append(replace(line, unit="g", notes=(*line.notes, asked)))
+        else:
+            settled.append(replace(line, unit="part", notes=(*line.notes, "no unit given, parts taken")))
+    return settled
+
+
+def _value(amount: str) -> Fraction:
+    whole, _space, rest = amount.partition(" ")
+    return Fraction(whole) + (Fraction(rest) if rest else 0)

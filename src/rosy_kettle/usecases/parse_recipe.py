@@ -5,26 +5,30 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
+from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.records import Formula, Line, Portion, Tables
-from rosy_kettle.reader import NameIndex, ReadRecipe, is_line_table, read_recipe, table_as_recipes
-from rosy_kettle.reference import Synonym, load_synonyms
+from rosy_kettle.core.records import Formula, Line, Piece, Portion, Tables
+from rosy_kettle.reader import NameIndex, ReadLine, ReadRecipe, is_line_table, plain_text, read_recipe, table_as_recipes
+from rosy_kettle.reference import Synonym, load_strengths, load_synonyms
 from rosy_kettle.reference.loader import table_rows
 
 __all__ = ["formula_of", "name_index", "notes_of", "parse_recipe"]
 
 LONGEST_TEXT = 1_000_000  # characters
 MOST_LINES = 2_000
+LONGEST_LINE_TEXT, LONGEST_PHASE = 500, 100  # characters, as the formula file holds them
 
 
 def name_index(tables: Tables, learned: Iterable[Synonym] = ()) -> NameIndex:
     """Return the index of all names: reference, everyday and learned."""
     look_alikes = [row["phrase"] for row in table_rows("look_alikes")]
-    return NameIndex(tables.ingredients, load_synonyms(), look_alikes, learned)
+    return NameIndex(tables.ingredients, load_synonyms(), look_alikes, learned, load_strengths())
 
 
 def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> ReadRecipe:
     """Read recipe text, or lines saved as a table, line by line; nothing is dropped.
+
+    Every line that comes back can be weighed, or asks for its amount.
 
     Raises
     ------
@@ -33,15 +37,34 @@ def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> 
     """
     if len(text.encode()) > LONGEST_TEXT:
         raise InputError("The text is larger than 1 MB; paste one recipe at a time.", quantity="text")
-    if text.count("\n") > MOST_LINES:
+    text = plain_text(text)
+    if len(text.splitlines()) > MOST_LINES:
         raise InputError("The text has more than 2 000 lines; paste one recipe at a time.", quantity="text")
     forms = {id_: item.form for id_, item in tables.ingredients.items()}
     index = name_index(tables, learned)
     if not is_line_table(text):
-        return read_recipe(text, index, forms)
-    read = {portion: read_recipe(lines, index, forms) for portion, lines in table_as_recipes(text).items()}
-    lines = tuple(replace(line, portion=portion) for portion, recipe in read.items() for line in recipe.lines)
-    return ReadRecipe("Formula from a table", lines, tuple(line for recipe in read.values() for line in recipe.aside))
+        read = read_recipe(text, index, forms)
+        return replace(read, lines=_weighable(read.lines, tables))
+    parts = {portion: read_recipe(lines, index, forms) for portion, lines in table_as_recipes(text).items()}
+    lines = tuple(replace(line, portion=portion) for portion, recipe in parts.items() for line in recipe.lines)
+    aside = tuple(line for recipe in parts.values() for line in recipe.aside)
+    return ReadRecipe("Formula from a table", _weighable(lines, tables), aside)
+
+
+def _weighable(lines: tuple[ReadLine, ...], tables: Tables) -> tuple[ReadLine, ...]:
+    """Turn amounts that a formula cannot hold (drops of a powder, parts beside weights) into asked ones."""
+    found = list(lines)
+    for _ in range(len(found)):
+        try:
+            weigh_formula(formula_of(ReadRecipe("", tuple(found), ()), "betaine-dough"), tables)
+        except InputError as error:
+            at = int(str(error.facts.get("line", 1))) - 1
+            line, reason = found[at], error.message.partition(": ")[2].rstrip(".")
+            asked = f"{line.amount} {line.unit} cannot be taken: {reason}; enter the amount"
+            found[at] = replace(line, amount="0", unit="g", notes=(*line.notes, asked))
+        else:
+            break
+    return tuple(found)
 
 
 def formula_of(recipe: ReadRecipe, method: str) -> Formula:
@@ -49,15 +72,17 @@ def formula_of(recipe: ReadRecipe, method: str) -> Formula:
     portions: dict[str, list[Line]] = {}
     for line in recipe.lines:
         made = Line(
-            ingredient=line.ingredient, amount=line.amount, unit=line.unit, text=line.text, phase=line.phase,
-            notes=line.notes, suggestions=line.suggestions,
+            ingredient=line.ingredient, amount=line.amount, unit=line.unit,
+            text=line.text[:LONGEST_LINE_TEXT], phase=line.phase[:LONGEST_PHASE], notes=line.notes, suggestions=line.suggestions,
         )  # fmt: skip
         portions.setdefault(line.portion or "body", []).append(made)
     read = tuple(Portion(name, tuple(lines)) for name, lines in portions.items())
-    return Formula(name=recipe.name, portions=read or (Portion("body", ()),), method=method)
+    piece = Piece(wished_pieces=recipe.pieces)
+    return Formula(name=recipe.name, portions=read or (Portion("body", ()),), method=method, piece=piece)
 
 
 def notes_of(recipe: ReadRecipe) -> list[str]:
     """Return everything that was guessed or asked, each with its line number."""
     notes = [f"Line {index + 1} ({line.text}): {note}" for index, line in enumerate(recipe.lines) for note in line.notes]
+    notes += [f"Makes {recipe.pieces} pieces: kept as the wished number, not as a line."] if recipe.pieces else []
     return notes + [f"Not read as an ingredient: {line}" for line in recipe.aside]

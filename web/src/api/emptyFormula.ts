@@ -52,7 +52,7 @@ export function emptyFormula(name = "New formula"): FormulaFile {
     batch_g: 1000,
     profile: null,
     portions: [{ name: "body", lines: [], share_pct: null, mass_g: null, split: null }],
-    piece: { mass_g: null, half_thickness_mm: null, packing: null },
+    piece: { mass_g: null, half_thickness_mm: null, packing: null, wished_pieces: null },
     use: {
       dose_g: null,
       way: null,

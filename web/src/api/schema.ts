@@ -2175,7 +2175,8 @@ export interface components {
              * @default {
              *       "half_thickness_mm": null,
              *       "mass_g": null,
-             *       "packing": null
+             *       "packing": null,
+             *       "wished_pieces": null
              *     }
              */
             piece: components["schemas"]["PieceFile"];
@@ -2981,6 +2982,11 @@ export interface components {
              * @default null
              */
             packing: ("loose" | "hand" | "press" | "dough" | "poured") | null;
+            /**
+             * Wished Pieces
+             * @default null
+             */
+            wished_pieces: number | null;
         };
         /**
          * PieceReading
@@ -3552,6 +3558,8 @@ export interface components {
             method: string;
             /** Name */
             name: string;
+            /** Pieces */
+            pieces: number | null;
         };
         /**
          * RecipeLine

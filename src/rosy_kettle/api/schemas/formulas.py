@@ -121,3 +121,5 @@ class RecipeAnswer(Response):
     method: str
     lines: list[RecipeLine]
     aside: list[str]
+    pieces: int | None
+    """How many pieces the recipe says it makes."""

@@ -45,6 +45,8 @@ class Piece:
     mass_g: float | None = None
     half_thickness_mm: float | None = None
     packing: str | None = None
+    wished_pieces: int | None = None
+    """How many the recipe says it makes; the Plan begins with it."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -33,8 +33,10 @@ export function PlanPage() {
 }
 
 function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
-  const { room } = answer.formula;
-  const [draft, setDraft] = useState<PlanDraft>(() => newPlan(room.temperature_c, room.humidity_pct));
+  const { room, piece } = answer.formula;
+  const [draft, setDraft] = useState<PlanDraft>(() =>
+    newPlan(room.temperature_c, room.humidity_pct, piece.wished_pieces?.toString()),
+  );
   const [asked, setAsked] = useState<PlanAsk>(() => toAsk(draft));
   const reference = useReference();
   const moulds = useMoulds();

@@ -34,14 +34,14 @@ export const newWish = (pieces = "10"): WishDraft => ({
   pieces,
   shape: AS_WRITTEN,
   mass: "",
-  fill: "rounded",
+  fill: "level",
   sheet: "6",
   layers: "2",
   cut: "thread",
 });
 
-export const newPlan = (room: number, humidity: number): PlanDraft => ({
-  wishes: [newWish()],
+export const newPlan = (room: number, humidity: number, pieces?: string): PlanDraft => ({
+  wishes: [newWish(pieces)],
   by: "pieces",
   batch: "1000",
   bowl: "",

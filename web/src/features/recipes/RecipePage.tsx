@@ -45,6 +45,7 @@ export function RecipePage() {
   const take = async () => {
     if (!read) return;
     const formula = emptyFormula(read.name);
+    formula.piece = { ...formula.piece, wished_pieces: read.pieces };
     formula.method = (method ?? read.method) as typeof formula.method;
     const full = addRead(toDraft(formula), 0, lines);
     const portions = full.portions.filter((portion) => portion.lines.length > 0);
@@ -145,6 +146,11 @@ export function RecipePage() {
             >
               Bring back
             </button>
+          </p>
+        )}
+        {read?.pieces && (
+          <p className="pt-3 text-label text-soft">
+            It says it makes {read.pieces} pieces: the Plan opens with {read.pieces}.
           </p>
         )}
         {read && read.aside.length > 0 && (
