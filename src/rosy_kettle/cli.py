@@ -29,7 +29,9 @@ __all__ = ["main"]
 BAD_INPUT = 2
 OUR_BUG = 1
 DEFAULT_PORT = 8421
-HIDDEN_COLUMNS = frozenset({"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor"})
+HIDDEN_COLUMNS = frozenset(
+    {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares"}
+)
 
 
 @click.group(context_settings={"help_option_names": ["-h", "--help"]})
@@ -53,15 +55,26 @@ def evaluate(file: Path, stage: str) -> None:
 )
 @click.option("--objective", type=click.Choice(OBJECTIVES), default="least-change", show_default=True)
 @click.option("--lock", "locks", multiple=True, help="Ingredient id that stays as it is.")
-@click.option("--bound", "bounds", multiple=True, help="ID=LOW..HIGH in grams.")
+@click.option("--free", "frees", multiple=True, help="Id of a scent, colour, preservative or decoration that may move.")
+@click.option("--bound", "bounds", multiple=True, help="ID=LOW..HIGH in grams; else a quarter to four times what it is.")
+@click.option(
+    "--guards/--no-guards", "guarded", default=True, show_default=True, help="Keep proportion, bath pH, skin shares and dough."
+)
 def balance_command(
-    file: Path, targets: tuple[str, ...], objective: str, locks: tuple[str, ...], bounds: tuple[str, ...]
+    file: Path,
+    targets: tuple[str, ...],
+    objective: str,
+    locks: tuple[str, ...],
+    frees: tuple[str, ...],
+    bounds: tuple[str, ...],
+    guarded: bool,
 ) -> None:
     """Change a formula as little as possible so that it meets the targets, and print before and after as JSON."""
     tables = load_tables()
     formula = check_formula(read_formula_json(_read_bytes(file)), tables)
     wanted = tuple(parse_target(text) for text in targets)
-    problem = BalanceProblem(formula, wanted, objective, frozenset(locks), dict(_bound(text) for text in bounds))
+    limits = dict(_bound(text) for text in bounds)
+    problem = BalanceProblem(formula, wanted, objective, frozenset(locks), limits, frees=frozenset(frees), guarded=guarded)
     _print_json(asdict(balance(problem, tables)))
 
 

@@ -20,7 +20,7 @@ from tests.core.test_dough import BATH_DUST, BETAINE_SCOOP, GLYCERIN_ROLL, SCOOP
 
 Judge = Callable[[Formula], Evaluation]
 
-QUARTER_SCOOP = replace(BETAINE_SCOOP, piece=Piece(mass_g=98), use=Use(dose_g=24.5))
+QUARTER_SCOOP = replace(BETAINE_SCOOP, piece=Piece(mass_g=98, half_thickness_mm=17), use=Use(dose_g=24.5))
 HALF_COCONUT = make_formula(
     "moulded-truffle",
     baking_soda=200,

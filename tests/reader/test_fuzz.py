@@ -48,7 +48,20 @@ PATTERNS = [
     "• {name}, {n} {u}",
     "{n} {u} {name} (not baking powder)",
 ]
-JUNK = [*list("()[]/-–+&,.;:|%'’½⅔ \t0123456789abcdefghijklT°€$#~²①"), "cup", " and ", " to ", "1/0", "1.200", "  ", "\n", "of a ", "<li>", "x 2", "each"]
+JUNK = [
+    *list("()[]/-–+&,.;:|%'’½⅔ \t0123456789abcdefghijklT°€$#~²①"),
+    "cup",
+    " and ",
+    " to ",
+    "1/0",
+    "1.200",
+    "  ",
+    "\n",
+    "of a ",
+    "<li>",
+    "x 2",
+    "each",
+]
 
 
 def read(text: str) -> ReadRecipe:

@@ -69,7 +69,10 @@ def find_balance(body: BalanceAsk) -> Response:
     formula, tables = _checked(body.formula)
     targets = tuple(target_of(band.reading, band.low, band.high) for band in body.targets)
     bounds = {name: (low, high) for name, (low, high) in body.bounds_g.items()}
-    return respond(balance(BalanceProblem(formula, targets, body.objective, frozenset(body.locks), bounds), tables))
+    problem = BalanceProblem(
+        formula, targets, body.objective, frozenset(body.locks), bounds, frees=frozenset(body.frees), guarded=body.guarded
+    )
+    return respond(balance(problem, tables))
 
 
 @blueprint.post("/substitutes", summary="What could stand in for a line", responses={200: SubstituteList})

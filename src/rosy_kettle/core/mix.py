@@ -10,11 +10,12 @@ from functools import cached_property
 import numpy as np
 
 from rosy_kettle.core.dough import DoughFill, dough_fill
+from rosy_kettle.core.dough.saturation import GEL_STRENGTH
 from rosy_kettle.core.dough.texture import fat_carries
 from rosy_kettle.core.fats import weighted_solid_fat
 from rosy_kettle.core.palette import BoolArray, FloatArray, Palette
 from rosy_kettle.core.records import Ingredient
-from rosy_kettle.core.sloped import Sloped
+from rosy_kettle.core.sloped import Sloped, sqrt
 
 __all__ = ["Mix", "base_id", "make_mix"]
 
@@ -77,6 +78,12 @@ class Mix:
         """Free water, as a share of the mass."""
         return self.of(self.palette.free_water_known) / self.total_g
 
+    def wet_share(self, *, dried_first: bool) -> float:
+        """Free water once a surfactant's own has been dried off where the method does that, as a share of the mass."""
+        if not dried_first:
+            return self.water_share
+        return self.of(self.palette.free_water_known * (self.palette.role != "surfactant")) / self.total_g
+
     @cached_property
     def spray_share(self) -> float:
         """Water of what is sprayed on, as a share of the mass."""
@@ -130,7 +137,7 @@ class Mix:
     def solid_fat_g(self, temperature_c: float) -> float:
         """Fat that is solid at a temperature [g]."""
         if not self.sloped:
-            return self.solid_share(temperature_c) * self.oily_g
+            return self.solid_share(temperature_c) * self.holding_g
         if temperature_c not in self._solid_fat:
             value, slopes = weighted_solid_fat(self.palette, self.mass_g, temperature_c, np.ones(self.mass_g.size))
             self._solid_fat[temperature_c] = Sloped(value, slopes)
@@ -139,8 +146,39 @@ class Mix:
     def solid_share(self, temperature_c: float) -> float:
         """Solid share of fat and oil at a temperature."""
         if self.sloped:
-            return self.solid_fat_g(temperature_c) / self.oily_g if self.oily_g > 0 else 0.0
+            return self.solid_fat_g(temperature_c) / self.holding_g if self.holding_g > 0 else 0.0
         return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.solid_share))
+
+    def firm_share(self, temperature_c: float) -> float:
+        """Share that carries as if it were solid: solid fat, and the network of a gelling wax."""
+        if not self.sloped:
+            return float(np.interp(temperature_c, self.fill.temperature_c, self.fill.firm_share))
+        solid = self.solid_share(temperature_c)
+        gels = self.palette.gels_from > 0
+        if not gels.any() or not self.holding_g > 0:
+            return solid
+        value, slopes = weighted_solid_fat(self.palette, self.mass_g, temperature_c, gels.astype(np.float64))
+        wax = Sloped(value, slopes) / self.holding_g
+        weighed, _ = weighted_solid_fat(self.palette, self.mass_g, temperature_c, self.palette.gels_from)
+        threshold = weighed / value if value > 0 else 0.0
+        if float(wax) <= threshold:
+            return solid - wax
+        gel = min(1.0, GEL_STRENGTH * sqrt((wax - threshold) / (1 - threshold)))
+        return solid - wax + (1 - (solid - wax)) * gel
+
+    @cached_property
+    def undrunk_g(self) -> float:
+        """Liquids other than fat and oil that no powder drinks [g]."""
+        loose = self.palette.is_lean_liquid & ~self.palette.is_liquid_oil
+        loose_ml = self.of(self.palette.dough_volume_known * loose)
+        if not loose_ml > self.demand_ml:
+            return 0.0
+        return self.of(loose) * (1 - self.demand_ml / loose_ml)
+
+    @cached_property
+    def holding_g(self) -> float:
+        """What the solid fat has to hold: fat, oil and the liquids no powder drinks [g]."""
+        return self.oily_g + self.undrunk_g
 
     def solid_share_per_c(self, temperature_c: float) -> float:
         """How fast the solid share moves with temperature [1/°C]; a value only."""

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import chain
 
@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.records import Ingredient
 
-__all__ = ["BoolArray", "FloatArray", "Palette", "known", "make_palette", "require"]
+__all__ = ["BoolArray", "FloatArray", "Palette", "dried_palette", "known", "make_palette", "require"]
 
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
@@ -29,8 +29,9 @@ DISSOLVES = frozenset(
     {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "magnesium-chloride-flakes", "honey"}
 )
 HARDNESS_LOSS = {"low": 0.08, "medium": 0.20, "high": 0.40}  # share of foam lost in very hard water [-]; estimate
-FLAGS, FIGURES = 12, 22  # how many columns of each kind
+FLAGS, FIGURES = 12, 25  # how many columns of each kind
 FAST_ACID_SPEED = 0.5  # acids at least this fast count as fast; cream of tartar and fumaric acid do not [-]
+WATERY = 0.05  # a liquid with more water than this share stays apart from fat [-]
 USUAL_POWDER_CP_J_GK = 1.1  # heat capacity where none is listed [J/(g K)]; most powders lie at 0.9 to 1.3
 
 
@@ -45,7 +46,6 @@ class Palette:
     is_lean_liquid: BoolArray
     """Liquids without a solid fat curve."""
     is_acid: BoolArray
-    is_citric: BoolArray
     is_fast_acid: BoolArray
     is_plain_base: BoolArray
     """Bases that bring no acid of their own, as baking powder does."""
@@ -56,6 +56,8 @@ class Palette:
     is_anionic: BoolArray
     is_sprayed: BoolArray
     is_coarse: BoolArray
+    mixes_with_water: BoolArray
+    """Liquids that stay apart from fat: water, glycerin and what is mostly water."""
     dough_volume_ml_g: FloatArray
     """Volume a gram brings into the pores when liquid [mL/g]; 0 for powders."""
     true_volume_ml_g: FloatArray
@@ -93,6 +95,12 @@ class Palette:
     """Share of its foam lost in very hard water."""
     fluff: FloatArray
     irritation_rel: FloatArray
+    gels_from: FloatArray
+    """Solid wax in oil from which it stands as a gel [-]; 0 for what does not gel oil."""
+    citrate_mmol_g: FloatArray
+    """Citrate, from the acid in any grade or from its salts."""
+    hardness_mmol_g: FloatArray
+    """Calcium and magnesium a gram brings into the bath."""
 
     def __len__(self) -> int:
         return len(self.ingredients)
@@ -185,7 +193,6 @@ def _flags(item: Ingredient) -> tuple[bool, ...]:
         item.role == "oil" and not is_fat,
         item.is_liquid and not is_fat,
         acid is not None,
-        acid is not None and acid.system == "citric",
         acid is not None and acid.speed >= FAST_ACID_SPEED,
         item.base is not None and not item.base.own_acid_equivalents_per_mol,
         acid is not None or item.base is not None or item.role in {"salt", "acid"} or name == "sodium-citrate",
@@ -193,6 +200,7 @@ def _flags(item: Ingredient) -> tuple[bool, ...]:
         item.surfactant_class == "anionic",
         item.phase_default == "spray",
         item.traits.coarse,
+        item.is_liquid and not is_fat and ((item.water_fraction or 0.0) > WATERY or traits_hold_water(item)),
     )
 
 
@@ -222,6 +230,9 @@ def _floats(item: Ingredient) -> tuple[float, ...]:
         HARDNESS_LOSS[surfactant.hard_water_sensitivity] if surfactant else 0.0,
         surfactant.fluff if surfactant else 0.0,
         surfactant.irritation_rel if surfactant else 0.0,
+        traits.gels_from_share or 0.0,
+        1000 / item.acid.molar_mass_g_mol if item.acid and item.acid.system == "citric" else traits.citrate_mmol_g,
+        traits.hardness_mmol_g,
     )
 
 
@@ -252,6 +263,43 @@ def require(palette: Palette, column: FloatArray, used: BoolArray, property_name
             ingredient=ingredient.id,
             property=property_name,
         )
+
+
+def dried_palette(palette: Palette) -> Palette:
+    """Return the columns once the liquid surfactants have been dried into the powder: they wet the dough no more.
+
+    Parameters
+    ----------
+    palette : Palette
+        The ingredients
+
+    Returns
+    -------
+    Palette
+        The same, the volume of liquid surfactants gone; their water still counts as what leaves
+    """
+    dried = (palette.role == "surfactant") & palette.is_lean_liquid
+    if not dried.any():
+        return palette
+    return replace(
+        palette, dough_volume_ml_g=np.where(dried, 0.0, palette.dough_volume_ml_g), is_lean_liquid=palette.is_lean_liquid & ~dried
+    )
+
+
+def traits_hold_water(item: Ingredient) -> bool:
+    """Return whether a liquid without water mixes with water and not with fat, as glycerin does.
+
+    Parameters
+    ----------
+    item : Ingredient
+        A liquid
+
+    Returns
+    -------
+    bool
+        True for humectants
+    """
+    return item.role == "humectant"
 
 
 def _known_or_nan(value: float | None) -> float:

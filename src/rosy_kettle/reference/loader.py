@@ -120,6 +120,9 @@ def _ingredients() -> list[Ingredient]:
     sources: dict[str, list[PropertySource]] = defaultdict(list)
     for row in table_rows("ingredient_sources"):
         sources[row["id"]].append(PropertySource(row["property"], row["source"], row["confidence"]))
+    splits: dict[str, list[tuple[str, float]]] = defaultdict(list)
+    for row in table_rows("inci_splits"):
+        splits[row["id"]].append((row["name"], float(row["share"])))
     curves = _solid_fat_curves()
     result = []
     for row in table_rows("ingredients"):
@@ -139,6 +142,7 @@ def _ingredients() -> list[Ingredient]:
                 tempered_fat=curves.get((id_, False)),
                 fresh_fat=curves.get((id_, True)),
                 sources=tuple(sources[id_]),
+                inci_shares=tuple(splits[id_]),
             )
         )
     return result
@@ -178,6 +182,9 @@ def _reading_traits(row: dict[str, str]) -> ReadingTraits:
         stain_warn_mg_l=number_or_none(row.get("stain_warn_mg_l")),
         coarse=row.get("coarse") == "yes",
         humectant_strength=number_or_none(row.get("humectant_strength")) or 0.0,
+        gels_from_share=number_or_none(row.get("gels_from_share")),
+        citrate_mmol_g=number_or_none(row.get("citrate_mmol_g")) or 0.0,
+        hardness_mmol_g=number_or_none(row.get("hardness_mmol_g")) or 0.0,
     )
 
 

@@ -224,7 +224,7 @@ export const explainReading = (formula: FormulaFile, reading: string, signal?: A
 export type Objective = "least-change" | "cheapest" | "gentlest" | "most-lather";
 
 export const findBalance = async (
-  ask: { formula: FormulaFile; targets: Band[]; objective: Objective; locks: string[] },
+  ask: { formula: FormulaFile; targets: Band[]; objective: Objective; locks: string[]; guarded?: boolean },
   signal: AbortSignal,
 ) => (await api(client.POST("/api/balances", { body: ask, signal }))) as BalanceResult;
 

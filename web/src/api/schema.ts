@@ -876,6 +876,16 @@ export interface components {
             };
             formula: components["schemas"]["FormulaFile"];
             /**
+             * Frees
+             * @default []
+             */
+            frees?: string[];
+            /**
+             * Guarded
+             * @default true
+             */
+            guarded?: boolean;
+            /**
              * Locks
              * @default []
              */
@@ -898,6 +908,11 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** Conflicts */
             conflicts: components["schemas"]["Conflict"][];
+            /**
+             * Guards
+             * @default []
+             */
+            guards: components["schemas"]["HeldBack"][];
             /** Lines */
             lines: components["schemas"]["Change"][];
             /**
@@ -2354,6 +2369,16 @@ export interface components {
              * @default null
              */
             wet_c: number | null;
+        };
+        /**
+         * HeldBack
+         * @description A guard that the answer came up against: an end of a reading, or how far a line may go.
+         */
+        HeldBack: {
+            /** Guard */
+            guard: string;
+            /** Message */
+            message: string;
         };
         /**
          * IngredientAnswer

@@ -60,6 +60,8 @@ class BalanceAsk(Request):
     targets: Annotated[list[BandAsk], Field(min_length=1, max_length=30)]
     objective: Literal["least-change", "cheapest", "gentlest", "most-lather"] = "least-change"
     locks: list[Path] = []
+    frees: list[Path] = []
+    guarded: bool = True
     bounds_g: dict[Path, tuple[Figure, Figure]] = {}
 
 

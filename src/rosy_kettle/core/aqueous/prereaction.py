@@ -33,7 +33,7 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
     mix : Mix
         The formula
     dried_first : bool
-        Whether the water is dried off before the acid goes in
+        Whether the surfactants' water is dried off before the acid goes in; what is sprayed later counts
 
     Returns
     -------
@@ -42,9 +42,7 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
     """
     if mix.fast_acid_share <= 0 or not mix.fizzes:
         return None
-    if dried_first:
-        return 0.0
-    return 1 - exp(-mix.water_share / mix.fast_acid_share)
+    return 1 - exp(-mix.wet_share(dried_first=dried_first) / mix.fast_acid_share)
 
 
 def puff(mix: Mix, *, dried_first: bool) -> Puff:
@@ -57,18 +55,16 @@ def puff(mix: Mix, *, dried_first: bool) -> Puff:
     mix : Mix
         The formula
     dried_first : bool
-        Whether the water is dried off before the acid goes in
+        Whether the surfactants' water is dried off before the acid goes in; what is sprayed later counts
 
     Returns
     -------
     Puff
         Lift [%]; a is fast acid as citric acid, at most the bicarbonate [%], w is free water [%]
     """
-    if dried_first:
-        return Puff(0.0, 0.0)
     palette = mix.palette
     acid_pct = 100 * CITRIC_G_PER_EQ * mix.of(palette.acid_mol_g * palette.is_fast_acid) / mix.total_g
     soda_pct = 100 * mix.of(palette.carbon_mol_g > 0) / mix.total_g
-    water_pct = 100 * mix.water_share
+    water_pct = 100 * mix.wet_share(dried_first=dried_first)
     lift = HIGHEST_LIFT_PCT * (1 - exp(-min(acid_pct, soda_pct) / ACID_SCALE_PCT)) * (1 - exp(-water_pct / WATER_SCALE_PCT))
     return Puff(lift, STIRRED_DOWN * lift)

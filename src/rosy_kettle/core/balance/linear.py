@@ -12,7 +12,6 @@ from rosy_kettle.core.palette import BoolArray, FloatArray
 
 __all__ = ["Step", "linear_step"]
 
-ELASTIC_WEIGHT = 100.0  # cost of missing a target by its own size, against moving a line by its own size [-]
 CHANGE_TIE_BREAK = 1e-3  # weight of least change beside another objective [-]
 
 
@@ -62,8 +61,8 @@ def linear_step(
     n, m = now.mass_g.size, task.scales.size
     low, high = task.ends(margin) if ends is None else ends
     slopes = np.nan_to_num(now.slopes)
-    weight = (CHANGE_TIE_BREAK if task.chases else 1.0) / task.size_g
-    cost = np.concatenate((weight, weight, ELASTIC_WEIGHT / task.scales))
+    weight = CHANGE_TIE_BREAK if task.chases else 1.0
+    cost = np.concatenate((weight * task.up_cost, weight * task.down_cost, task.elastic / task.scales))
     if task.chases:
         cost[:n] += task.sign * slopes[-1]
         cost[n : 2 * n] -= task.sign * slopes[-1]

@@ -13,7 +13,7 @@ from rosy_kettle.core.records import Formula
 from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = [
-    "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "Marginal", "Target", "numeric_readings",
+    "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "HeldBack", "Marginal", "Target", "numeric_readings",
     "parse_target", "target_of",
 ]  # fmt: skip
 
@@ -54,6 +54,10 @@ class BalanceProblem:
     bounds_g: Mapping[str, tuple[float, float]] = field(default_factory=lambda: MappingProxyType({}))
     step_g: float = 0.1
     """What the scale can show."""
+    frees: frozenset[str] = frozenset()
+    """Scents, colours and preservatives that may move all the same."""
+    guarded: bool = True
+    """Whether the answer keeps what makers keep: proportion, pH, skin shares, a workable dough."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +94,14 @@ class Marginal:
 
 
 @dataclass(frozen=True, slots=True)
+class HeldBack:
+    """A guard that the answer came up against: an end of a reading, or how far a line may go."""
+
+    guard: str
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
 class BalanceResult:
     """How it ended. ``lines`` lists all lines, ``changes`` those that moved."""
 
@@ -100,6 +112,8 @@ class BalanceResult:
     readings_after: Evaluation
     conflicts: tuple[Conflict, ...]
     marginals: tuple[Marginal, ...] = ()
+    guards: tuple[HeldBack, ...] = ()
+    """Which guards held the answer back."""
 
 
 def parse_target(text: str) -> Target:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.balance.linear import linear_step
-from rosy_kettle.core.balance.problem import BalanceResult, Change, Conflict, Marginal, Target
+from rosy_kettle.core.balance.problem import BalanceResult, Change, Conflict, HeldBack, Marginal, Target
 from rosy_kettle.core.balance.task import UNMOVED_G, Point, Task
 from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.readings import READINGS
@@ -18,11 +18,12 @@ MINUS = "\N{MINUS SIGN}"
 PULLS = 1e-7  # an end that pulls less than this does not bind [objective per unit]
 STEP_SHARE = 0.02  # a wish is tightened by this share of its size to see what more of it costs [-]
 LEAST_MONEY = 0.0005  # less is not worth saying [USD]
+AT_AN_END = 0.003  # of a guard's own size: nearer than this it holds the answer back [-]
 FAR = 10.0  # no bound but the lines' own [-]
 NAMES = {reading.id: reading for reading in READINGS}
 
 
-def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool) -> BalanceResult:
+def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complete: bool = True) -> BalanceResult:
     """Return the result at the chosen masses.
 
     Parameters
@@ -35,26 +36,55 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool) -> Bala
         The point before rounding, with its slopes
     met : bool
         Whether every target holds
+    complete : bool
+        Whether the search for another answer came to its end in time
 
     Returns
     -------
     BalanceResult
         Evaluated with the true model
     """
-    rows = zip(task.ids, task.start_g.tolist(), mass_g.tolist(), task.positions, strict=True)
+    rows = zip(task.ids, task.before_g.tolist(), mass_g.tolist(), task.positions, strict=True)
     lines = tuple(Change(*row) for row in rows)
     return BalanceResult(
         status="solved" if met else "infeasible",
         lines=lines,
         changes=tuple(line for line in lines if abs(line.after_g - line.before_g) > UNMOVED_G),
-        readings_before=task.evaluation(task.start_g),
+        readings_before=task.evaluation(task.before_g),
         readings_after=task.evaluation(mass_g),
-        conflicts=() if met else _conflicts(task, mass_g, last),
+        conflicts=() if met else _conflicts(task, mass_g, last, complete=complete),
         marginals=_marginals(task, last) if met else (),
+        guards=_held_back(task, mass_g),
     )
 
 
-def _conflicts(task: Task, mass_g: FloatArray, last: Point) -> tuple[Conflict, ...]:
+def _held_back(task: Task, mass_g: FloatArray) -> tuple[HeldBack, ...]:
+    """Name the guards the answer came up against: ends of readings, and how far lines may go by default."""
+    values, found = task.values(mass_g), []
+    offset = len(task.problem.targets)
+    for index, guard in enumerate(task.guards):
+        value, size = float(values[offset + index]), float(task.scales[offset + index])
+        low, high = guard.target.low, guard.target.high
+        at_low = low is not None and value < low + AT_AN_END * size
+        if at_low or (high is not None and value > high - AT_AN_END * size) or np.isnan(value):
+            label = NAMES[guard.target.reading].label if guard.target.reading in NAMES else guard.target.reading
+            found.append(HeldBack(str(guard.target), f"{label}: {guard.why}."))
+    names = task.tables.ingredients
+    for name, low_g, high_g, after_g in zip(task.ids, task.low_g.tolist(), task.high_g.tolist(), mass_g.tolist(), strict=True):
+        if (
+            high_g > low_g
+            and name not in task.problem.bounds_g
+            and min(after_g - low_g, high_g - after_g) < task.problem.step_g / 2
+        ):
+            side = "shrinks to no less than" if after_g - low_g < high_g - after_g else "grows to no more than"
+            end = low_g if side.startswith("shrinks") else high_g
+            found.append(
+                HeldBack(f"{name}={low_g:g}..{high_g:g}", f"{names[name].short_name} {side} {end:.1f} g unless it is bounded.")
+            )
+    return tuple(found)
+
+
+def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -> tuple[Conflict, ...]:
     """Name what must give, and the wishes and bounds it stands against: those that pull in the elastic program."""
     values = task.values(mass_g)
     shortfall = task.shortfall(values)
@@ -64,15 +94,16 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point) -> tuple[Conflict, .
     pulls = linear_step(task, last, FAR, 0.0)
     binding = (np.abs(pulls.pull_low) > PULLS) | (np.abs(pulls.pull_high) > PULLS)
     found = []
-    for index, target in enumerate(task.problem.targets):
-        if shortfall[index] <= least or missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
+    ends = (*task.problem.targets, *(guard.target for guard in task.guards))
+    for index, target in enumerate(ends):
+        if not task.hard[index] or shortfall[index] <= least or missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
             continue
-        against = [str(other) for i, other in enumerate(task.problem.targets) if binding[i] and i != index]
-        found.append(_conflict(target, float(values[index]), float(missed[index]), against))
+        against = [str(other) for i, other in enumerate(ends) if binding[i] and i != index and task.hard[i]]
+        found.append(_conflict(target, float(values[index]), float(missed[index]), against, complete=complete))
     return tuple(found)
 
 
-def _conflict(target: Target, value: float, by: float, against: list[str]) -> Conflict:
+def _conflict(target: Target, value: float, by: float, against: list[str], *, complete: bool) -> Conflict:
     reading = NAMES.get(target.reading)
     unit = reading.unit if reading else ""
     name = f"{reading.label} ({target.reading})" if reading else target.reading
@@ -80,7 +111,8 @@ def _conflict(target: Target, value: float, by: float, against: list[str]) -> Co
     side = "at least" if end == target.low else "at most"
     others = f"together with {' and '.join(against)}" if against else "within the bounds of the lines"
     message = f"{name} was wanted {side} {end:g}; {others} it comes to {value:.3g}, so it would have to give {by:.3g} {unit}"
-    return Conflict(str(target), by, unit, message.rstrip() + ".", tuple(against))
+    stopped = "" if complete else " The search was stopped after a few seconds; wider bounds or fewer free lines let it end."
+    return Conflict(str(target), by, unit, message.rstrip() + "." + stopped, tuple(against))
 
 
 def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:

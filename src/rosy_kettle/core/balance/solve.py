@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
-from rosy_kettle.core.balance.linear import CHANGE_TIE_BREAK, ELASTIC_WEIGHT, linear_step
+from rosy_kettle.core.balance.guards import watch_of
+from rosy_kettle.core.balance.linear import CHANGE_TIE_BREAK, linear_step
 from rosy_kettle.core.balance.problem import BalanceProblem, BalanceResult
 from rosy_kettle.core.balance.result import result_of
-from rosy_kettle.core.balance.task import Point, Task, task_of
+from rosy_kettle.core.balance.search import Found, search
+from rosy_kettle.core.balance.task import Point, Task, task_of, unseen
 from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.records import Tables
 
 __all__ = ["balance"]
 
 ROUNDS = 10
+SPARE_LINES = 1  # more lines than targets may move before fewer are looked for
+LITTLE_DEARER = 1.03  # what fewer lines may cost more [-]
+GUARD_ROUNDS = 4  # an answer that breaks a guard is worked out again with it, at most so often
 FIRST_TRUST, SMALLEST_TRUST = 1.0, 0.003  # how far a line may move in one round, against its own size [-]
 RESTORING_ROUNDS, RESTORING_TRUST = 4, 0.3
 TIGHTENING_TRUSTS = (0.3, 0.05, 0.01)  # how far lines may move to take a little in hand [-]
@@ -48,19 +54,59 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
         If the objective is unknown, a bound is crossed, or a targeted reading cannot be said for this formula.
     """
     task = task_of(problem, tables)
-    start = task.look(np.clip(task.start_g, task.low_g, task.high_g))
+    items = [tables.ingredients[name] for name in task.ids]
+    watch = watch_of(problem, tables, items, task.before_g)
+    found = _solve(task)
+    for _ in range(GUARD_ROUNDS):
+        broken = [guard for guard in watch.broken(found.mass_g) if guard not in task.guards]
+        if not broken:
+            break
+        task = task_of(problem, tables, (*task.guards, *broken))
+        found = _solve(task)
+    complete = True
+    if found.met:
+        found = _fewer(task, found)
+    else:
+        found, complete = search(task, found, _solve)
+    return result_of(task, found.mass_g, found.last, met=found.met, complete=complete)
+
+
+def _fewer(task: Task, found: Found) -> Found:
+    """Give the answer with fewer lines moved where that costs next to nothing: small moves are what steps left behind."""
+    moved = np.abs(found.mass_g - task.start_g) > task.problem.step_g / 2
+    allowed = len(task.problem.targets) + SPARE_LINES
+    if task.chases or moved.sum() <= allowed:
+        return found
+    weight = np.abs(found.mass_g - task.start_g)
+    for count in range(allowed, int(moved.sum())):
+        kept = np.argsort(-weight)[:count]
+        fixed = np.ones(task.start_g.size, dtype=bool)
+        fixed[kept] = False
+        still = np.clip(task.start_g, task.low_g, task.high_g)
+        narrow = replace(task, low_g=np.where(fixed, still, task.low_g), high_g=np.where(fixed, still, task.high_g))
+        other = _solve(narrow)
+        if other.met and _merit(task, task.look(other.mass_g), 0.0) <= LITTLE_DEARER * _merit(task, task.look(found.mass_g), 0.0):
+            return other
+    return found
+
+
+def _solve(task: Task, begin_g: FloatArray | None = None) -> Found:
+    """Approach from one place, round to the scale, and take a little in hand where rounding undoes a target."""
+    begin = task.start_g if begin_g is None else begin_g
+    start = task.look(np.clip(begin, task.low_g, task.high_g))
     best, missed = start.mass_g, np.inf
     last = _approach(task, start, 0.0)
+    task = replace(task, slack_g=unseen(task, last))
     for margin in (0.0, *MARGINS):
         if margin:
             last = _tighten(task, last, margin)
         rounded = _round(task, last.mass_g)
-        shortfall = task.shortfall(task.values(rounded)).max(initial=0.0)
+        shortfall = task.hard_shortfall(task.values(rounded))
         if shortfall < missed:
             best, missed = rounded, shortfall
-        if missed <= MET_WITHIN or task.shortfall(last.values).max(initial=0.0) > OUT_OF_REACH:
+        if missed <= MET_WITHIN or task.hard_shortfall(last.values) > OUT_OF_REACH:
             break  # met after rounding, or out of reach even before it
-    return result_of(task, best, last, met=bool(missed <= MET_WITHIN))
+    return Found(best, last, missed, met=bool(missed <= MET_WITHIN))
 
 
 def _approach(task: Task, start: Point, margin: float) -> Point:
@@ -86,14 +132,19 @@ def _approach(task: Task, start: Point, margin: float) -> Point:
 def _restore(task: Task, now: Point, margin: float, cuts: Sequence[Point] = ()) -> Point:
     """Close what little linearisation left open: a few short steps that count only missed targets."""
     for _ in range(RESTORING_ROUNDS):
-        missed = float(task.shortfall(now.values, margin).sum())
+        missed = _open(task, now, margin)
         if missed <= MET_WITHIN:
             break
         step = task.look(linear_step(task, now, RESTORING_TRUST, margin, cuts=cuts).mass_g)
-        if float(task.shortfall(step.values, margin).sum()) >= missed:
+        if _open(task, step, margin) >= missed:
             break
         now = step
     return now
+
+
+def _open(task: Task, point: Point, margin: float) -> float:
+    """Sum of what the targets and guards still miss, each against its own size [-]."""
+    return float(task.shortfall(point.values, margin)[task.hard].sum())
 
 
 def _tighten(task: Task, now: Point, margin: float) -> Point:
@@ -101,7 +152,7 @@ def _tighten(task: Task, now: Point, margin: float) -> Point:
     best, missed = now, np.inf
     for trust in TIGHTENING_TRUSTS:
         point = _restore(task, task.look(linear_step(task, now, trust, margin).mass_g), margin)
-        shortfall = task.shortfall(task.values(_round(task, point.mass_g))).max(initial=0.0)
+        shortfall = task.hard_shortfall(task.values(_round(task, point.mass_g)))
         if shortfall < missed:
             best, missed = point, shortfall
         if missed <= MET_WITHIN:
@@ -110,10 +161,9 @@ def _tighten(task: Task, now: Point, margin: float) -> Point:
 
 
 def _merit(task: Task, point: Point, margin: float) -> float:
-    missed = float(task.shortfall(point.values, margin).sum())
-    change = float((np.abs(point.mass_g - task.start_g) / task.size_g).sum())
+    missed = float(task.elastic @ task.shortfall(point.values, margin))
     aim = task.sign * float(point.values[-1]) if task.chases else 0.0
-    return ELASTIC_WEIGHT * missed + aim + (CHANGE_TIE_BREAK if task.chases else 1.0) * change
+    return missed + aim + (CHANGE_TIE_BREAK if task.chases else 1.0) * task.change(point.mass_g)
 
 
 def _round(task: Task, mass_g: FloatArray) -> FloatArray:

@@ -2,26 +2,31 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.balance.aims import Aims, aims_of
+from rosy_kettle.core.balance.effort import bounds_of, dearness
+from rosy_kettle.core.balance.guards import Guard
 from rosy_kettle.core.balance.problem import OBJECTIVES, BalanceProblem
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.judge.setting import setting_of
-from rosy_kettle.core.palette import FloatArray
+from rosy_kettle.core.palette import BoolArray, FloatArray
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["Point", "Task", "task_of", "with_masses", "with_masses_at"]
+__all__ = ["ELASTIC_WEIGHT", "Point", "Task", "task_of", "unseen", "with_masses", "with_masses_at"]
 
-HIGHEST_FACTOR = 3.0  # a line may grow to this many times its present amount unless bounds say otherwise [-]
 SMALLEST_SIZE = 0.01  # a line counts as at least this share of the batch when changes are weighed [-]
 UNMOVED_G = 1e-9  # [g]
+ELASTIC_WEIGHT = 100.0  # cost of missing a target by its own size, against changing all of the batch [-]
+SIDE_WEIGHT = 2.0  # the same for a side effect: it counts, but it does not stand in the way of a wish [-]
+ROUNDED_TWICE = 1.5  # two lines may be rounded the same way [-]
+UNREADABLE = 10.0  # a reading that cannot be said counts as missed by this many times its size [-]
 LEAST_SCALE = 1e-3  # a target near zero is measured against this [its own unit]
 EXTRA_READING: dict[str, str] = {"cheapest": "cost.piece", "gentlest": "skin.harshness_mg_l", "most-lather": "lather.score"}
 """What an objective looks at besides the targets."""
@@ -48,15 +53,34 @@ class Task:
     low_g: FloatArray
     high_g: FloatArray
     size_g: FloatArray
-    """What a change of each line is weighed against [g]."""
+    """How far a line moves in one step, in its own size [g]."""
+    before_g: FloatArray
+    """Masses as they were, before a wished batch mass scaled them [g]; ``start_g`` is what changes count against."""
+    up_cost: FloatArray
+    """What a gram more of each line costs in change [1/g]."""
+    down_cost: FloatArray
+    guards: tuple[Guard, ...]
+    """Ends beside the targets; their rows come behind the targets' own."""
+    elastic: FloatArray
+    """What missing each end by its own size costs, shape (m,) [-]."""
     low: FloatArray
     """Lower ends of the targets, minus infinity where open, shape (m,)."""
     high: FloatArray
     scales: FloatArray
     """A target's own size, shape (m,)."""
     slack_g: FloatArray
-    """What a scale cannot show of a target; only the batch mass has any, shape (m,) [g]."""
+    """What a scale cannot show of a target that is a single value, shape (m,) [its own unit]."""
     aims: Aims
+
+    @property
+    def hard(self) -> BoolArray:
+        """Which ends must hold, shape (m,)."""
+        return self.elastic >= ELASTIC_WEIGHT
+
+    def change(self, mass_g: FloatArray) -> float:
+        """Weigh a change against the start [-]."""
+        moved = mass_g - self.start_g
+        return float(np.where(moved > 0, self.up_cost, -self.down_cost) @ moved)
 
     @property
     def piece_mass_g(self) -> float:
@@ -86,7 +110,11 @@ class Task:
         low, high = self.ends(margin)
         seen = values[: self.scales.size]
         missed = np.maximum(0.0, np.maximum(low - seen, seen - high))
-        return np.where(np.isnan(missed), 10.0, np.where(missed <= self.slack_g + UNMOVED_G, 0.0, missed) / self.scales)
+        return np.where(np.isnan(missed), UNREADABLE, np.where(missed <= self.slack_g + UNMOVED_G, 0.0, missed) / self.scales)
+
+    def hard_shortfall(self, values: FloatArray) -> float:
+        """Say how far the worst of the targets and hard guards is missed against its own size."""
+        return float(self.shortfall(values)[self.hard].max(initial=0.0))
 
     def ends(self, margin: float) -> tuple[FloatArray, FloatArray]:
         """Give both ends of every band, drawn in by a margin against each target's size."""
@@ -99,7 +127,7 @@ class Task:
         return evaluate(with_masses(self.problem.formula, mass_g), self.tables)
 
 
-def task_of(problem: BalanceProblem, tables: Tables) -> Task:
+def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = ()) -> Task:
     """Return a balancing problem in numbers.
 
     Parameters
@@ -108,6 +136,8 @@ def task_of(problem: BalanceProblem, tables: Tables) -> Task:
         Formula, targets, objective, locks, bounds
     tables : Tables
         Reference tables and prices
+    guards : Sequence
+        Ends to keep beside the targets
 
     Returns
     -------
@@ -126,52 +156,68 @@ def task_of(problem: BalanceProblem, tables: Tables) -> Task:
     if not weighed or sum(item.mass_g for item in weighed) <= 0:
         raise InputError("The formula has no weighed line yet; there is nothing to balance.", quantity="lines")
     ids = tuple(item.ingredient.id for item in weighed)
-    for name in (*problem.locks, *problem.bounds_g):
+    for name in (*problem.locks, *problem.bounds_g, *problem.frees):
         if name not in ids:
             raise InputError(f'"{name[:60]}" stands on no line of this formula; lock or bound what is in it.', quantity="lock")
-    start_g = np.array([item.mass_g for item in weighed])
-    bounds = [_bounds(item, ids[i], problem) for i, item in enumerate(weighed)]
-    low = np.array([-np.inf if target.low is None else target.low for target in problem.targets])
-    high = np.array([np.inf if target.high is None else target.high for target in problem.targets])
-    paths = [target.reading for target in problem.targets]
+    before_g = np.array([item.mass_g for item in weighed])
+    factor = _scaling(problem, weighed)
+    bounds = [bounds_of(item, problem, factor) for item in weighed]
+    low_g, high_g = np.array([each[0] for each in bounds]), np.array([each[1] for each in bounds])
+    start_g = before_g if factor == 1.0 else np.clip(factor * before_g, low_g, high_g)
+    up_cost, down_cost = dearness([item.ingredient for item in weighed], float(start_g.sum()))
+    ends = (*problem.targets, *(guard.target for guard in guards))
     extra = [EXTRA_READING[problem.objective]] if problem.objective in EXTRA_READING else []
     task = Task(
-        problem, tables, ids, tuple(item.position for item in weighed), start_g,
-        low_g=np.array([each[0] for each in bounds]),
-        high_g=np.array([each[1] for each in bounds]),
+        problem, tables, ids, tuple(item.position for item in weighed), start_g, low_g, high_g,
         size_g=np.maximum(start_g, SMALLEST_SIZE * start_g.sum()),
-        low=low, high=high,
-        scales=np.array([max(abs(t.low or 0.0), abs(t.high or 0.0), LEAST_SCALE) for t in problem.targets]),
-        slack_g=np.array([problem.step_g if path == "mass_g" else 0.0 for path in paths]),
-        aims=aims_of([*paths, *extra], problem.formula, tables, [item.ingredient for item in weighed]),
+        before_g=before_g, up_cost=up_cost, down_cost=down_cost, guards=tuple(guards),
+        elastic=np.array([ELASTIC_WEIGHT] * len(problem.targets) + [ELASTIC_WEIGHT if g.hard else SIDE_WEIGHT for g in guards]),
+        low=np.array([-np.inf if target.low is None else target.low for target in ends]),
+        high=np.array([np.inf if target.high is None else target.high for target in ends]),
+        scales=np.array([max(abs(t.low or 0.0), abs(t.high or 0.0), LEAST_SCALE) for t in ends]),
+        slack_g=np.zeros(len(ends)),
+        aims=aims_of([*(each.reading for each in ends), *extra], problem.formula, tables, [item.ingredient for item in weighed]),
     )  # fmt: skip
-    for target, value in zip(problem.targets, task.values(start_g), strict=True):
+    for target, value in zip(problem.targets, task.values(start_g), strict=False):
         if np.isnan(value):
             sentence = f'Target "{target}" cannot be aimed at: this reading cannot be said for the formula as it is.'
             raise InputError(sentence, quantity="target")
     return task
 
 
-def _bounds(weighed: Weighed, name: str, problem: BalanceProblem) -> tuple[float, float]:
-    """Bounds of one line [g]: what is poured or locked stays, the tighter of the line's own and the problem's holds.
+def unseen(task: Task, point: Point) -> FloatArray:
+    """Return what the scale cannot show of each end: half a step of the line that moves it most, where one value is wanted.
 
-    Where neither says anything, a line may grow to three times what it is.
+    Parameters
+    ----------
+    task : Task
+        Lines, bounds, ends
+    point : Point
+        Where the slopes were taken
+
+    Returns
+    -------
+    FloatArray
+        Shape (m,) [each its own unit]; zero for bands and limits
     """
-    line, start_g = weighed.line, weighed.mass_g
-    if line.poured_g is not None:
-        return line.poured_g, line.poured_g
-    if line.locked or name in problem.locks:
-        return start_g, start_g
-    usual_g = HIGHEST_FACTOR * start_g if line.max_g is None else line.max_g
-    low, high = problem.bounds_g.get(name, (0.0, usual_g))
-    low = low if line.min_g is None else max(low, line.min_g)
-    high = high if line.max_g is None else min(high, line.max_g)
-    if low > high:
-        raise InputError(
-            f"{weighed.ingredient.short_name}: at least {low:g} g is above at most {high:g} g; lower the one or raise the other.",
-            quantity="bound",
-        )
-    return low, high
+    free = task.high_g > task.low_g
+    steepest = np.abs(np.nan_to_num(point.slopes[: task.scales.size]) * free).max(axis=1, initial=0.0)
+    exact = task.low == task.high
+    mass = np.array([path == "mass_g" for path in task.aims.paths[: task.scales.size]], dtype=bool)
+    return np.where(mass, task.problem.step_g, np.where(exact, ROUNDED_TWICE * task.problem.step_g / 2 * steepest, 0.0))
+
+
+def _scaling(problem: BalanceProblem, weighed: Sequence[Weighed]) -> float:
+    """Return what a wished batch mass makes of every line that is not fixed [-]; 1 without such a wish, or where it is met."""
+    wish = next((target for target in problem.targets if target.reading == "mass_g"), None)
+    if wish is None:
+        return 1.0
+    fixed = [item.line.poured_g is not None or item.line.locked or item.ingredient.id in problem.locks for item in weighed]
+    total_g = sum(item.mass_g for item in weighed)
+    fixed_g = sum(item.line.poured_g or item.mass_g for item, is_fixed in zip(weighed, fixed, strict=True) if is_fixed)
+    loose_g = sum(item.mass_g for item, is_fixed in zip(weighed, fixed, strict=True) if not is_fixed)
+    goal_g = min(max(total_g, wish.low or 0.0), np.inf if wish.high is None else wish.high)
+    return float(max(0.0, goal_g - fixed_g) / loose_g) if loose_g > 0 else 1.0
 
 
 def with_masses(formula: Formula, mass_g: FloatArray) -> Formula:

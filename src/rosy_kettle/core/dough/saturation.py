@@ -9,7 +9,9 @@ import numpy as np
 from rosy_kettle.core.fats import solid_fractions
 from rosy_kettle.core.palette import FloatArray, Palette, require
 
-__all__ = ["DoughFill", "dough_fill"]
+__all__ = ["GEL_STRENGTH", "DoughFill", "dough_fill", "with_gel"]
+
+GEL_STRENGTH = 1.12  # share that a network of all wax would carry, before it is capped at 1 [-]; fitted to common practice
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -27,7 +29,11 @@ class DoughFill:
     saturation_lean: FloatArray
     """S of the liquids that are no fat, (...) [-]"""
     solid_share: FloatArray
-    """Solid share of fat and oil, (..., t) [-]; 0 without fat"""
+    """Solid share of fat, oil and what other liquid no powder drinks, (..., t) [-]; 0 without fat"""
+    firm_share: FloatArray
+    """The same with the network that a gelling wax makes counted, (..., t) [-]: what sets, holds and hardens"""
+    undrunk_g: FloatArray
+    """Liquids other than fat that no powder drinks, (...) [g]"""
     fat_share: FloatArray
     """Fat with a solid fat curve as a share of the mass, (...) [-]"""
     fat_volume_share: FloatArray
@@ -81,7 +87,16 @@ def dough_fill(
     liquid_ml = molten_ml[..., None] - np.matmul(solid, fats_ml[..., None])[..., 0]
     lean_ml = volume_ml @ palette.is_lean_liquid
     fat_g = fats_g.sum(axis=-1)
-    oily_g = fat_g + mass_g @ palette.is_liquid_oil
+    oil_g = mass_g @ palette.is_liquid_oil
+    loose = palette.is_lean_liquid & ~palette.is_liquid_oil
+    undrunk_g = (mass_g @ loose) * np.maximum(0.0, 1 - _ratio(demand_ml, volume_ml @ loose, np.inf))
+    base_g = (fat_g + oil_g + undrunk_g)[..., None]
+    gels_from = palette.gels_from[palette.fat_columns]
+    solid_g = solid * fats_g[..., None, :]
+    wax_g = np.matmul(solid_g, (gels_from > 0).astype(np.float64))
+    wax_threshold = _ratio(np.matmul(solid_g, gels_from), wax_g, 0.0)
+    solid_share, wax_share = _ratio(solid_g.sum(axis=-1), base_g, 0.0), _ratio(wax_g, base_g, 0.0)
+    firm_share = with_gel(solid_share - wax_share, wax_share, wax_threshold)
     total_g = mass_g.sum(axis=-1)
     return DoughFill(
         temperature_c=temperature_c,
@@ -89,10 +104,44 @@ def dough_fill(
         saturation=_ratio(liquid_ml, demand_ml[..., None], np.nan),
         saturation_molten=_ratio(molten_ml, demand_ml, np.nan),
         saturation_lean=_ratio(lean_ml, demand_ml, np.nan),
-        solid_share=_ratio(np.matmul(solid, fats_g[..., None])[..., 0], oily_g[..., None], 0.0),
+        solid_share=solid_share,
+        firm_share=firm_share,
+        undrunk_g=undrunk_g,
         fat_share=_ratio(fat_g, total_g, 0.0),
         fat_volume_share=_ratio(molten_ml - lean_ml, molten_ml, 0.0),
     )
+
+
+def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray) -> FloatArray:
+    """Return the share that carries as if it were solid, from solid fat and from the network of a gelling wax.
+
+    .. math:: s = s_{fat} + (1 - s_{fat})\\, \\min\\left(1,\\; 1.12 \\sqrt{(\\phi - \\phi_c)/(1 - \\phi_c)}\\right)
+
+    Parameters
+    ----------
+    fat_share : FloatArray
+        Solid fat without the wax, as a share of all that is fat, oil or undrunk [-]
+    wax_share : FloatArray
+        Solid wax as a share of the same [-]
+    threshold : FloatArray
+        Share from which the wax gels [-]
+
+    Returns
+    -------
+    FloatArray
+        Share from 0 to 1 [-]
+
+    Notes
+    -----
+    Fitted so that a tenth of beeswax in oil just sets and three tenths make a firm balm (common practice).
+
+    References
+    ----------
+    .. [1] Blake, A. I.; Co, E. D.; Marangoni, A. G. J. Am. Oil Chem. Soc. 91 (2014) 885-903 (waxes gel oil from 0.5 to 4 %;
+       thresholds in ``reading_traits.csv``, from memory).
+    """
+    gel = np.minimum(1.0, GEL_STRENGTH * np.sqrt(np.maximum(0.0, wax_share - threshold) / (1 - threshold)))
+    return np.asarray(fat_share + (1 - fat_share) * gel)
 
 
 def _ratio(top: FloatArray, bottom: FloatArray, otherwise: float) -> FloatArray:

@@ -92,17 +92,19 @@ def texture_curve(fill: DoughFill) -> TextureCurve:
     Notes
     -----
     Set overrides where fat passes 10 % of the mass, the solid share of fat and oil passes 0.60 - 0.30 c, and
-    the fat carries or the other liquids alone leave S under 0.40. From S 2.2 on a fat-carried mass with at
+    the fat carries or the other liquids alone leave S under 0.40; a mass that fat carries
+    wholly sets by its solid share alone. From S 2.2 on a fat-carried mass with at
     least 10 % solids is a batter (a salve), not a pour.
     """
     carried = fat_carries(float(fill.saturation_molten), float(fill.fat_volume_share), float(fill.fat_share))
     edges = np.array(list(LOWER_EDGES.values())[1:])
     by_saturation = np.searchsorted(edges, np.where(np.isnan(fill.saturation), np.inf, fill.saturation), side="right") + 1
-    salve = (by_saturation == POUR) & (carried >= SALVE_CARRIED_BY_FAT) & (fill.solid_share >= SALVE_SOLID_SHARE)
+    salve = (by_saturation == POUR) & (carried >= SALVE_CARRIED_BY_FAT) & (fill.firm_share >= SALVE_SOLID_SHARE)
     state = np.where(salve, BATTER, by_saturation)
     lean = float(fill.saturation_lean) if fill.demand_ml > 0 else 0.0
-    may_set = float(fill.fat_share) > FAT_SHARE_THAT_SETS and (carried > 0 or lean < LEAN_SATURATION_THAT_KEEPS_SOFT)
-    hard = may_set & (fill.solid_share > SOLID_SHARE_THAT_SETS - SOLID_SHARE_EASED_BY_FAT * carried)
+    fat_among_powder = float(fill.fat_share) > FAT_SHARE_THAT_SETS and (carried > 0 or lean < LEAN_SATURATION_THAT_KEEPS_SOFT)
+    may_set = carried >= 1 or fat_among_powder
+    hard = may_set & (fill.firm_share > SOLID_SHARE_THAT_SETS - SOLID_SHARE_EASED_BY_FAT * carried)
     state = np.where(hard, SET, state)
     return TextureCurve(fill.temperature_c, fill.saturation, np.maximum.accumulate(state))
 

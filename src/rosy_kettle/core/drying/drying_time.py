@@ -6,20 +6,25 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from rosy_kettle.core.dough.texture import texture_curve
 from rosy_kettle.core.mix import Mix
 from rosy_kettle.core.sloped import clip, sqrt
 
 __all__ = ["Drying", "drying_time"]
 
 WATER_ACTIVITY = 0.85  # of a drying dough [-]; common practice
-SALT_THAT_COUNTS = 0.02  # share from which a deliquescent salt rules the air [-]
+SALT_BEGINS, SALT_RULES = 0.005, 0.035  # shares between which a deliquescent salt comes to rule the air [-]; estimate
+ACID_DRAWS_FROM, ACID_DELIQUESCES = (
+    0.01,
+    0.78,
+)  # fizz mix: fast acid share that draws damp [-], and the air at which it does; citric acid, from memory [-]
+FLUID_WHEN_COLD = frozenset({"batter", "pour"})
+SEPARATES_FROM = 0.05  # undrunk water and glycerin beside fat, as a share of the mass, that no emulsifier holds [-]; estimate
 DAMP_MARGIN = 0.05  # closer than this the air dries nothing [-]
 WATER_THAT_MATTERS, HUMECTANT_THAT_MATTERS = 0.005, 0.05  # shares of the mass [-]
 STICKY_SATURATION, STICKY_WITH_HUMECTANT = 1.30, 1.02  # of the liquids that stay [-]
 WATER_DRAWN = 0.25  # water a gram of glycerin holds at even humidity [g/g]; sorption of glycerin, from memory
 FAT_THAT_MUST_SET = 0.10  # share of the mass [-]
-DUST_HOURS = 12.0  # overnight [h]
-IN_MOULD_HOURS = 24.0  # of a piece whose surfactant was dried in first: out of the mould sooner, it foams [h]; common practice
 NARROW, WIDE = (0.75, 1.5), (0.6, 2.0)  # band of the hours [-]
 
 
@@ -35,8 +40,9 @@ class Drying:
 
 
 def drying_time(
-    mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct: float, *, loose: bool, dried_first: bool = False
-) -> Drying:
+    mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct: float, *, loose: bool, dried_first: bool = False,
+    least_hours: float = 0.0,
+) -> Drying:  # fmt: skip
     """Return how long a piece takes to dry or set.
 
     .. math:: t = \\max(t_{fat}, t_{water}, t_{alcohol}) + t_{glycerin}
@@ -54,7 +60,9 @@ def drying_time(
     loose : bool
         Whether it is left as dust
     dried_first : bool
-        Whether the surfactants' water was dried off before the piece was made; it then stays in its mould for a day
+        Whether the surfactants' water was dried off before the piece was made
+    least_hours : float
+        What the method gives a piece before it is handled, however dry it went in [h]
 
     Returns
     -------
@@ -67,33 +75,33 @@ def drying_time(
     """
     humidity = humidity_pct / 100
     ceiling = _ceiling(mix)
-    water = _water_share(mix, dried_first=dried_first)
+    water = mix.wet_share(dried_first=dried_first)
     reason = _why_not(mix, water, humidity, ceiling, room_c)
     if reason:
         return Drying(None, None, None, dries=False, reason=reason)
-    hours = DUST_HOURS if loose else _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling)
-    if dried_first:
-        hours = max(IN_MOULD_HOURS, hours)
+    resting = least_hours * max(1.0, _resistance(room_c, humidity, ceiling))
+    hours = resting if loose else max(resting, _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling))
     low, high = WIDE if mix.humectant_share > 0.15 or humidity > 0.65 else NARROW  # noqa: PLR2004 - where makers' reports scatter
     return Drying(hours, low * hours, high * hours, dries=True, reason=None)
 
 
 def _ceiling(mix: Mix) -> float:
-    points = [WATER_ACTIVITY]
+    """Air in which the piece no longer dries: that of a dough, brought down by what deliquesces, the more of it the further."""
+    lowest = WATER_ACTIVITY
     for item, mass_g in mix.kinds:
-        if item.traits.deliquescence_share is not None and mass_g > SALT_THAT_COUNTS * mix.total_g:
-            points.append(item.traits.deliquescence_share)
-    return min(points)
+        point = item.traits.deliquescence_share
+        if point is not None and point < WATER_ACTIVITY:
+            rules = clip((mass_g / mix.total_g - SALT_BEGINS) / (SALT_RULES - SALT_BEGINS))
+            lowest = min(lowest, WATER_ACTIVITY - (WATER_ACTIVITY - point) * rules)
+    return lowest
 
 
-def _water_share(mix: Mix, *, dried_first: bool) -> float:
-    if not dried_first:
-        return mix.water_share
-    return mix.of(mix.palette.free_water_known * (mix.palette.role != "surfactant")) / mix.total_g
+def _resistance(room_c: float, humidity: float, ceiling: float) -> float:
+    return 0.45 / max(DAMP_MARGIN, ceiling - humidity) * 2 ** ((21 - room_c) / 10)
 
 
 def _hours(mix: Mix, water_share: float, h: float, room_c: float, humidity: float, ceiling: float) -> float:
-    resistance = 0.45 / max(DAMP_MARGIN, ceiling - humidity) * 2 ** ((21 - room_c) / 10)
+    resistance = _resistance(room_c, humidity, ceiling)
     water, alcohol = 100 * water_share, 100 * mix.alcohol_share
     t_water = 24 * sqrt(water / 6) * (h / 16) * resistance * min(1.0, water / 0.3)
     t_alcohol = 7 * sqrt(alcohol / 6) * (h / 16) * 2 ** ((21 - room_c) / 12)
@@ -108,11 +116,16 @@ def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room
     if mix.demand_ml <= 0 and mix.fat_g <= 0:
         return "there is neither powder nor fat to hold a piece"
     draws = water_share >= WATER_THAT_MATTERS or mix.humectant_share > HUMECTANT_THAT_MATTERS
-    if humidity >= ceiling - DAMP_MARGIN and draws:
+    fizzes = mix.fizzes and mix.fast_acid_share > ACID_DRAWS_FROM and mix.carried < 1
+    if (humidity >= ceiling - DAMP_MARGIN and draws) or (fizzes and humidity >= ACID_DELIQUESCES):
         return "the air is too damp: closed container, dehumidifier"
+    if _apart_g(mix) > SEPARATES_FROM * mix.total_g:
+        return "water and glycerin come apart from the fat: leave them out, or add powder or an emulsifier"
     setting = 0.15 + 0.15 * mix.carried
-    if mix.fat_share > FAT_THAT_MUST_SET and mix.solid_share(room_c) < setting:
+    if mix.fat_share > FAT_THAT_MUST_SET and mix.firm_share(room_c) < setting:
         return f"does not set in this room; {_sets_below(mix, setting)}"
+    if _cold_state(mix, room_c) in FLUID_WHEN_COLD:
+        return "stays a batter in this room" if mix.demand_ml > 0 else "stays liquid in this room"
     dry, drawn = _lasting_saturation(mix, humidity)
     if dry is None or drawn is None:
         return None
@@ -121,8 +134,24 @@ def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room
     return "sweats in this air" if drawn > STICKY_SATURATION else None
 
 
+def _cold_state(mix: Mix, room_c: float) -> str:
+    """Return the state at room temperature, the one that is shown as "when cold"."""
+    curve = texture_curve(mix.fill)
+    return curve.state(int(np.searchsorted(curve.temperature_c, room_c)))
+
+
+def _apart_g(mix: Mix) -> float:
+    """Return the undrunk water and glycerin that no emulsifier holds beside the fat [g]."""
+    loose = mix.palette.is_lean_liquid & ~mix.palette.is_liquid_oil
+    liquid_g = mix.of(loose)
+    if mix.fat_g <= 0 or not liquid_g > 0:
+        return 0.0
+    watery = mix.of(loose & mix.palette.mixes_with_water) / liquid_g
+    return max(0.0, mix.undrunk_g * watery - mix.grams_of_role("emulsifier"))
+
+
 def _sets_below(mix: Mix, setting: float) -> str:
-    firm = np.flatnonzero(mix.fill.solid_share >= setting)
+    firm = np.flatnonzero(mix.fill.firm_share >= setting)
     return f"below {mix.fill.temperature_c[firm[-1]]:.0f} °C it does" if firm.size else "no room is cold enough"
 
 

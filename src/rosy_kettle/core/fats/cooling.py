@@ -71,7 +71,7 @@ def minutes_to(mix: Mix, from_c: float, to_c: float, room_c: float, bowl_j_k: fl
     plain_j_k, loss_w_k = _plain_heat(mix, bowl_j_k), _loss(mix)
     newton_s = plain_j_k / loss_w_k * math.log((from_c - room_c) / (to_c - room_c))
     grid_c = np.linspace(to_c, from_c, max(2, round((from_c - to_c) / STEP_C) + 1))
-    solid_g = mix.oily_g * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
+    solid_g = mix.holding_g * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
     middle_c = (grid_c[1:] + grid_c[:-1]) / 2
     heat_j = plain_j_k * np.diff(grid_c) - LATENT_J_G * np.diff(solid_g)
     setting_s = float((heat_j / (loss_w_k * (middle_c - room_c))).sum())
@@ -122,7 +122,7 @@ def bowl_heat(mix: Mix, bowl_j_k: float) -> tuple[float, float, tuple[tuple[floa
         Heat capacity without latent heat [J/K], loss for each degree over the room [W/K], latent heat bound in molten fat by
         temperature, coldest first [(°C, J)]
     """
-    molten_g = mix.oily_g * (1 - mix.fill.solid_share)
+    molten_g = mix.oily_g - mix.holding_g * mix.fill.solid_share
     latent = tuple((float(at), float(LATENT_J_G * grams)) for at, grams in zip(mix.fill.temperature_c, molten_g, strict=True))
     return _plain_heat(mix, bowl_j_k), _loss(mix), latent
 

@@ -46,14 +46,14 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
     if wet_c == room_c:
         return room_c
     grid_c = np.linspace(room_c, wet_c, STEPS)
-    solid_g = float(mix.oily_g) * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
+    solid_g = float(mix.holding_g) * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
     frozen_g = solid_g - float(mix.solid_fat_g(wet_c))
     surplus_j = float(warm_j_k) * (wet_c - grid_c) + LATENT_J_G * frozen_g - float(cold_j_k) * (grid_c - room_c)
     # The surplus falls steadily from the cold to the warm end; where it crosses zero, all agree.
     even_c = float(np.interp(0.0, -surplus_j if wet_c > room_c else surplus_j, grid_c))
     if not mix.sloped:
         return even_c
-    per_c = LATENT_J_G * float(mix.oily_g) * mix.solid_share_per_c(even_c) - float(warm_j_k + cold_j_k)
+    per_c = LATENT_J_G * float(mix.holding_g) * mix.solid_share_per_c(even_c) - float(warm_j_k + cold_j_k)
     left_j = (
         warm_j_k * (wet_c - even_c)
         + LATENT_J_G * (mix.solid_fat_g(even_c) - mix.solid_fat_g(wet_c))

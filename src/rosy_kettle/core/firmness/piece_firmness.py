@@ -17,7 +17,10 @@ SPRAY_THAT_BINDS, SPRAY_THAT_SOFTENS = 0.015, 0.06  # shares of the mass [-]
 ACID_FOR_FULL_CRUST, COARSE_ALLOWED = 0.10, 0.10  # shares of the mass [-]
 POWDER_RISE = 0.45  # how soon the powder scale fills [-]
 FAT_RISE = 6.0  # hardness grows with a power of solid fat; after Narine and Marangoni, from memory [-]
-KNEADED_NEEDS_SATURATION = 0.30  # a kneaded piece drier than this was never bound [-]
+UNBOUND_SATURATION, BOUND_SATURATION = (
+    0.10,
+    0.55,
+)  # a kneaded piece is crumbs below, bound from the second on [-]; common practice
 LEAN_SATURATION_THAT_FLOWS = 2.2  # with this much other liquid nothing holds [-]
 HIGHEST = 98.0  # nothing is rock [of 100]
 TEN_BODY_C = 38.0  # warmest the dough is worked at [°C]
@@ -59,8 +62,8 @@ def piece_firmness(
     """
     if mix.lean_saturation > LEAN_SATURATION_THAT_FLOWS:
         return 0.0
-    solid_of_fat = max(0.0, mix.solid_share(temperature_c) - solid_loss)
-    solid = solid_of_fat * mix.oily_share
+    solid_of_fat = max(0.0, mix.firm_share(temperature_c) - solid_loss)
+    solid = min(mix.fat_share, solid_of_fat * mix.oily_share)
     x = (
         BASE
         + SOLID_FAT * solid
@@ -80,7 +83,7 @@ def piece_firmness(
     firmness = (1 - mix.carried) * powder + mix.carried * fat
     if kneaded:
         wettest = mix.saturation(max(room_c, TEN_BODY_C))
-        firmness *= 1.0 if wettest is None else clip(wettest / KNEADED_NEEDS_SATURATION)
+        firmness *= 1.0 if wettest is None else clip((wettest - UNBOUND_SATURATION) / (BOUND_SATURATION - UNBOUND_SATURATION))
     return min(HIGHEST, firmness * PACKING_FACTOR.get(packing, 1.0))
 
 

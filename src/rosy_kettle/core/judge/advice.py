@@ -65,7 +65,7 @@ def _fats(mix: Mix, setting: Setting) -> list[Advice]:
     if eutectic_product(mix) >= EUTECTIC_THAT_MATTERS:
         text = "Cocoa-like and lauric fats set softer together than their mean. Make a test piece first."
         found.append(Advice("firmness.at_20_c", "note", text))
-    left = mix.solid_share(setting.assumed.bath_c) * mix.oily_g
+    left = mix.solid_fat_g(setting.assumed.bath_c)
     if mix.fat_g > 0 and left > FLECKS_SHARE * mix.fat_g:
         solid = f"{100 * left / mix.fat_g:.0f} % of the fat is still solid at {setting.assumed.bath_c:g} °C"
         text = f"{solid}: waxy flecks on the water."

@@ -101,7 +101,13 @@ def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough,
     scan = TextureCurve(grid_c[scanned], curve.saturation[scanned], curve.state_index[scanned])
     window, reason = working_window(
         scan,
-        replace(fill, temperature_c=grid_c[scanned], saturation=fill.saturation[scanned], solid_share=fill.solid_share[scanned]),
+        replace(
+            fill,
+            temperature_c=grid_c[scanned],
+            saturation=fill.saturation[scanned],
+            solid_share=fill.solid_share[scanned],
+            firm_share=fill.firm_share[scanned],
+        ),
         unknown.wanted.states,
         kneaded=setting.method.kneaded,
     )

@@ -70,7 +70,7 @@ def read_drying(mix: Mix, setting: Setting) -> Dry:
     assumed = setting.assumed
     dry = drying_time(
         mix, assumed.half_thickness_mm, assumed.room_c, assumed.humidity_pct,
-        loose=setting.method.id == "loose-dust", dried_first=setting.dried_first,
+        loose=setting.method.id == "loose-dust", dried_first=setting.dried_first, least_hours=setting.method.least_hours,
     )  # fmt: skip
     return Dry(dry.hours, dry.low_hours, dry.high_hours, dry.dries, dry.reason)
 
@@ -101,7 +101,8 @@ def read_piece(mix: Mix, setting: Setting, missing: list[Missing]) -> PieceReadi
     density = mix_true_density(mix) * packing_fraction(assumed.packing, mix.saturation(setting.judged_c))
     if assumed.packing in {"loose", "poured"}:
         return PieceReading(density, None, 0.0)
-    verdict = float_verdict(density, 2 * assumed.half_thickness_mm, brisk_per_100_g(mix), mix.oily_share)
+    salt_share = mix.grams_of_role("salt") / mix.total_g
+    verdict = float_verdict(density, 2 * assumed.half_thickness_mm, brisk_per_100_g(mix), mix.oily_share, salt_share)
     return PieceReading(density, verdict, 0.0)
 
 

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mix import Mix, make_mix
-from rosy_kettle.core.palette import FloatArray, Palette, require
+from rosy_kettle.core.palette import FloatArray, Palette, dried_palette, require
 from rosy_kettle.core.pieces import batch_loss
-from rosy_kettle.core.records import Certificate, Formula, Method, Tables
+from rosy_kettle.core.records import Certificate, Formula, Method, Piece, Tables
 from rosy_kettle.core.records.evaluation import Assumed, Missing
 
 __all__ = ["Setting", "assumed_settings", "dough_fault", "missing_of", "setting_of"]
@@ -52,7 +52,8 @@ class Setting:
 
     def mix(self, palette: Palette, mass_g: FloatArray, *, sloped: bool = False) -> Mix:
         """Put masses into this setting; the fat is looked up at the temperatures that matter here."""
-        return make_mix(palette, mass_g, (self.judged_c, self.assumed.room_c), sloped=sloped)
+        worked = dried_palette(palette) if self.dried_first else palette
+        return make_mix(worked, mass_g, (self.judged_c, self.assumed.room_c), sloped=sloped)
 
 
 def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed:
@@ -76,7 +77,7 @@ def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed
     return Assumed(
         method=method.id,
         piece_mass_g=method.piece_mass_g if piece.mass_g is None else piece.mass_g,
-        half_thickness_mm=method.half_thickness_mm if piece.half_thickness_mm is None else piece.half_thickness_mm,
+        half_thickness_mm=_half_thickness_mm(piece, method),
         packing=piece.packing or method.packing,
         dose_g=method.dose_g if use.dose_g is None else use.dose_g,
         way=use.way or method.way,
@@ -86,6 +87,18 @@ def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed
         humidity_pct=formula.room.humidity_pct,
         loss_fraction=batch_loss(method.loss_fraction, mass_g),
     )
+
+
+def _half_thickness_mm(piece: Piece, method: Method) -> float:
+    """Return half the thickness of a piece: as typed, else that of the method's piece, grown like a body of the same shape.
+
+    A piece of another mass keeps shape and density, so every length goes with the cube root of its mass.
+    """
+    if piece.half_thickness_mm is not None:
+        return piece.half_thickness_mm
+    if piece.mass_g is None:
+        return method.half_thickness_mm
+    return float(method.half_thickness_mm * (piece.mass_g / method.piece_mass_g) ** (1 / 3))
 
 
 def setting_of(formula: Formula, tables: Tables, mass_g: float) -> Setting:

@@ -25,7 +25,7 @@ from rosy_kettle.core.sloped import Sloped
 __all__ = ["brisk_per_100_g", "read_bath", "read_feel", "read_lather", "read_release", "read_skin"]
 
 SCORE_BAND = 12.0  # 90 % band of the foam score [points]; estimate
-CITRIC_G_MOL = 192.124  # [g/mol]; IUPAC standard atomic weights
+CALCIUM_CARBONATE_G_MOL = 100.087  # [g/mol]; IUPAC standard atomic weights
 PH_NUDGE = 0.01  # step of a line's mass, as a share of the dose, for the slopes of pH [-]
 
 
@@ -144,7 +144,7 @@ def read_lather(mix: Mix, spread: FloatArray, setting: Setting) -> Lather:
     half_width = float(np.sqrt(((rises * spread) ** 2).sum())) * assumed.dose_g
     made = foam(
         mix, assumed.dose_g, assumed.tub_l, use.tub_area_m2, assumed.bath_c,
-        setting.tables.waters[use.hardness].hardness_mg_l_caco3, _citrate_mmol_l(mix, setting), brisk_per_100_g(mix), assumed.way,
+        _hardness_mg_l(mix, setting), _citrate_mmol_l(mix, setting), brisk_per_100_g(mix), assumed.way,
     )  # fmt: skip
     band = (max(0.0, made.score - SCORE_BAND), min(100.0, made.score + SCORE_BAND)) if made.litres > 0 else (0.0, 0.0)
     return Lather(
@@ -156,8 +156,14 @@ def read_lather(mix: Mix, spread: FloatArray, setting: Setting) -> Lather:
 
 
 def _citrate_mmol_l(mix: Mix, setting: Setting) -> float:
-    citric_g = mix.of(mix.palette.is_citric)
-    return 1000 * citric_g * setting.assumed.dose_g / mix.total_g / CITRIC_G_MOL / setting.assumed.tub_l
+    return mix.of(mix.palette.citrate_mmol_g) * setting.assumed.dose_g / mix.total_g / setting.assumed.tub_l
+
+
+def _hardness_mg_l(mix: Mix, setting: Setting) -> float:
+    """Hardness of the bath as calcium carbonate: the tap's, and what Epsom and magnesium chloride bring [mg/L]."""
+    tap = setting.tables.waters[setting.formula.use.hardness].hardness_mg_l_caco3
+    brought = mix.of(mix.palette.hardness_mmol_g) * setting.assumed.dose_g / mix.total_g / setting.assumed.tub_l
+    return tap + CALCIUM_CARBONATE_G_MOL * brought
 
 
 def read_release(mix: Mix, setting: Setting, missing: list[Missing]) -> Release:

@@ -11,6 +11,7 @@ __all__ = ["EVAPORATES", "NamedPart", "composition"]
 
 EVAPORATES = 0.9  # share of the free water that leaves a piece [-]; common practice
 WATER = "Aqua"
+MOSTLY_WATER = 0.95  # a liquid with more water than this dries like water, under whatever name [-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +44,8 @@ def composition(items: Iterable[tuple[Ingredient, float]], colours: Mapping[str,
 
     Notes
     -----
-    A mixture's water share goes to Aqua and its active share to the first surfactant; the rest is split evenly over
+    Where the split of a supplied blend is known it is taken; else a mixture's water share goes to Aqua and its active
+    share to the first surfactant; the rest is split evenly over
     the other names in their listed order and marked as estimated.
     """
     parts: list[NamedPart] = []
@@ -57,6 +59,8 @@ def composition(items: Iterable[tuple[Ingredient, float]], colours: Mapping[str,
 
 
 def _shares(item: Ingredient) -> list[tuple[str, float, bool]]:
+    if item.inci_shares:
+        return [(name, share, False) for name, share in item.inci_shares]
     if ", " not in item.inci:
         return [(item.inci or item.name, 1.0, False)]
     names = [name.strip() for name in item.inci.split(", ") if name.strip()]
@@ -77,7 +81,7 @@ def _shares(item: Ingredient) -> list[tuple[str, float, bool]]:
 def _leaving(item: Ingredient, name: str, share: float) -> float:
     """Share of the ingredient that dries off under this name."""
     if item.role == "binder":
-        return share * (EVAPORATES if name == WATER or item.water_fraction == 1 else 1.0)
+        return share * (EVAPORATES if name == WATER or (item.water_fraction or 0.0) > MOSTLY_WATER else 1.0)
     return share * EVAPORATES if name == WATER and item.form in {"liquid", "paste"} else 0.0
 
 

@@ -9,14 +9,21 @@ __all__ = ["float_verdict", "spin"]
 FLOATS_BELOW = 0.985  # density that floats for sure [g/mL]
 STILL_WATER = 0.99  # density of warm water, nearly [g/mL]
 SPIN_BY_FLOAT = {"floats": 1.0, "may": 0.6, "sinks": 0.1}  # how freely a piece turns [-]; estimate
-FULL_SPIN_MOL = 0.6  # brisk gas of both halves together that turns a piece with all its might [mol/100 g]; estimate
-LIFT_MM = 12.0  # lift of clinging gas on a piece of 12 mm [mm]
+FULL_SPIN_MOL = 0.45  # brisk gas of both halves together that turns a piece with all its might [mol/100 g]; estimate
+LIFT_MM = 9.0  # lift of clinging gas on a piece of 9 mm [mm]; fitted: with a tenth of salt a ball of 140 g is on the edge
+FULL_LIFT_MOL = 0.25  # brisk gas that keeps the whole surface covered [mol/100 g]; estimate
+SALT_LETS_GO = 2.9  # how much less gas clings for each share of salt [-]; fitted as above
+SURE_BELOW, SURE_ABOVE = 0.95, 1.04  # of the lift: used up to here it floats, from there it sinks [-]; estimate
 
 
-def float_verdict(density_g_ml: float, diameter_mm: float, brisk_mol_per_100_g: float, fat_share: float) -> str:
+def float_verdict(
+    density_g_ml: float, diameter_mm: float, brisk_mol_per_100_g: float, fat_share: float, salt_share: float = 0.0
+) -> str:
     """Return floats, may or sinks.
 
-    .. math:: may:\\ \\rho < 0.99 + \\frac{12}{d} clip(brisk/0.20) e^{-3 fat}
+    .. math:: r = (\\rho - 0.99) \\Big/ \\frac{9}{d} clip(brisk/0.25) e^{-3 fat - 2.9 salt}
+
+    Gas clings to the surface, so a small piece is lifted more than a large one; it floats while the lift is not used up.
 
     Parameters
     ----------
@@ -28,16 +35,20 @@ def float_verdict(density_g_ml: float, diameter_mm: float, brisk_mol_per_100_g: 
         Brisk gas [mol/100 g]
     fat_share : float
         Fat and oil as a share of the mass [-]
+    salt_share : float
+        Salts as a share of the mass [-]
 
     Returns
     -------
     str
-        floats, may or sinks
+        floats (r below 0.95, or lighter than 0.985 g/mL), may (up to 1.04) or sinks
     """
     if density_g_ml < FLOATS_BELOW:
         return "floats"
-    lift = LIFT_MM / diameter_mm * clip(brisk_mol_per_100_g / 0.20) * exp(-3 * fat_share)
-    return "may" if density_g_ml < STILL_WATER + lift else "sinks"
+    lift = LIFT_MM / diameter_mm * clip(brisk_mol_per_100_g / FULL_LIFT_MOL) * exp(-3 * fat_share - SALT_LETS_GO * salt_share)
+    if density_g_ml >= STILL_WATER + SURE_ABOVE * lift:
+        return "sinks"
+    return "floats" if density_g_ml < STILL_WATER + SURE_BELOW * lift else "may"
 
 
 def spin(first_mol: float, second_mol: float, verdict: str) -> float:

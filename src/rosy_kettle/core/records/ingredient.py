@@ -68,6 +68,12 @@ class ReadingTraits:
     stain_warn_mg_l: float | None = None
     coarse: bool = False
     humectant_strength: float = 0.0
+    gels_from_share: float | None = None
+    """Solid wax in oil from which it stands as a gel [-]; None for what does not gel oil."""
+    citrate_mmol_g: float = 0.0
+    """Citrate that a salt of citric acid brings [mmol/g]; an acid's own follows from its molar mass."""
+    hardness_mmol_g: float = 0.0
+    """Calcium and magnesium a gram brings into the bath [mmol/g]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +140,8 @@ class Ingredient:
     fresh_fat: SolidFatCurve | None = None
     based_on: str | None = None
     sources: tuple[PropertySource, ...] = ()
+    inci_shares: tuple[tuple[str, float], ...] = ()
+    """The names a supplied blend is made of, with their shares [-]; empty where the split is not known."""
 
     @property
     def is_fat(self) -> bool:

@@ -70,6 +70,8 @@ class Method:
     wet_c: float | None
     bowl_j_k: float
     loss_fraction: float
+    least_hours: float
+    """What a piece rests before it is handled, however dry it went in [h]; common practice."""
     way: str
     kneaded: bool
     set_time: str

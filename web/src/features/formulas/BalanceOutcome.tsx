@@ -73,6 +73,16 @@ export function BalanceOutcome({
             ))}
           </tbody>
         </table>
+        {result.guards.length > 0 && (
+          <div className="mt-3 text-label">
+            <p className="italic text-soft">What held it back</p>
+            <ul>
+              {result.guards.map((guard) => (
+                <li key={guard.guard}>{guard.message}</li>
+              ))}
+            </ul>
+          </div>
+        )}
         {result.marginals.length > 0 && (
           <ul className="mt-3 text-label">
             {result.marginals.map((marginal) => (

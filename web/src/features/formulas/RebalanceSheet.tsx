@@ -30,7 +30,8 @@ export function RebalanceSheet(props: Props) {
   const [wishes, setWishes] = useState<Wish[]>(() => firstWishes(bands, dough));
   const [objective, setObjective] = useState<Objective>("least-change");
   const [keepMass, setKeepMass] = useState(true);
-  const { result, refused, busy } = useBalance(draft, wishes, objective, keepMass);
+  const [guarded, setGuarded] = useState(true);
+  const { result, refused, busy } = useBalance(draft, wishes, objective, keepMass, guarded);
   const set = (index: number, patch: Partial<Wish>) =>
     setWishes(wishes.map((wish, at) => (at === index ? { ...wish, ...patch } : wish)));
   const ready = !busy && !refused && result?.status === "solved" && result.changes.length > 0;
@@ -110,6 +111,14 @@ export function RebalanceSheet(props: Props) {
                 onChange={(event) => setKeepMass(event.target.checked)}
               />
               and keep the batch's mass
+            </label>
+            <label className="flex items-baseline gap-2">
+              <input
+                type="checkbox"
+                checked={guarded}
+                onChange={(event) => setGuarded(event.target.checked)}
+              />
+              and its proportion, bath pH and dough
             </label>
             <label>
               and hold{" "}

@@ -22,7 +22,13 @@ export function firstWishes(bands: readonly WantedBand[], dough: WantedBand | nu
 }
 
 /** Solves anew for every change of a wish; the newest supersedes. */
-export function useBalance(draft: Draft, wishes: readonly Wish[], objective: Objective, keepMass: boolean) {
+export function useBalance(
+  draft: Draft,
+  wishes: readonly Wish[],
+  objective: Objective,
+  keepMass: boolean,
+  guarded: boolean,
+) {
   const [result, setResult] = useState<BalanceResult | null>(null);
   const [refused, setRefused] = useState("");
   const [busy, setBusy] = useState(true);
@@ -46,7 +52,7 @@ export function useBalance(draft: Draft, wishes: readonly Wish[], objective: Obj
     const timer = setTimeout(() => {
       const targets =
         keepMass && mass !== null ? [...asked, { reading: "mass_g", low: mass, high: mass }] : asked;
-      findBalance({ formula: toFile(draft), targets, objective, locks: [] }, controller.signal)
+      findBalance({ formula: toFile(draft), targets, objective, locks: [], guarded }, controller.signal)
         .then((found) => {
           setResult(found);
           setMass(found.readings_before.mass_g);
@@ -59,6 +65,6 @@ export function useBalance(draft: Draft, wishes: readonly Wish[], objective: Obj
       clearTimeout(timer);
       controller.abort();
     };
-  }, [draft, asked, objective, keepMass, mass]);
+  }, [draft, asked, objective, keepMass, guarded, mass]);
   return { result, refused, busy };
 }

@@ -1,0 +1,101 @@
+"""Looks elsewhere before a wish is called out of reach: other starts, then a global search, within a time budget."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from rosy_kettle.core.balance.task import Point, Task
+from rosy_kettle.core.palette import FloatArray
+
+__all__ = ["Found", "search"]
+
+RESTART_SECONDS, EVOLUTION_SECONDS = 0.6, 0.9  # time budgets; what is not found by then is said to be not found [s]
+MOST_RESTARTS = 24
+EVOLVING = 12  # members for every free line
+SEED = 20  # the same question gets the same answer
+CHANGE_COUNTS = 1e-3  # of the change beside what is missed, while evolving [-]
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """Rounded masses, the unrounded point they come from with its slopes, and how far the worst target is missed."""
+
+    mass_g: FloatArray
+    last: Point
+    missed: float
+    met: bool
+
+
+def search(task: Task, first: Found, solve: Callable[[Task, FloatArray], Found]) -> tuple[Found, bool]:
+    """Return the best answer from other starts, and whether the search was complete within its time.
+
+    Parameters
+    ----------
+    task : Task
+        Lines, bounds, bands
+    first : Found
+        The answer from the formula as it is, which misses a target
+    solve : Callable
+        Solves from given masses [g]
+
+    Returns
+    -------
+    tuple
+        The nearest answer found, and False where time ran out before the search had settled
+    """
+    best = first
+    free = np.flatnonzero(task.high_g > task.low_g)
+    if not free.size:
+        return best, True
+    dice = np.random.default_rng(SEED)
+    until = time.monotonic() + RESTART_SECONDS
+    for _ in range(MOST_RESTARTS):
+        if time.monotonic() > until:
+            break
+        begin = task.start_g.copy()
+        low, high = (
+            np.maximum(task.low_g[free], 1e-3 * task.size_g[free]),
+            np.maximum(task.high_g[free], 1e-3 * task.size_g[free]),
+        )
+        begin[free] = low * (high / low) ** dice.random(free.size)
+        best = _better(best, solve(task, begin))
+        if best.met:
+            return best, True
+    evolved, settled = _evolve(task, best, free)
+    best = _better(best, solve(task, evolved))
+    return best, settled
+
+
+def _better(one: Found, other: Found) -> Found:
+    return other if other.missed < one.missed else one
+
+
+def _evolve(task: Task, best: Found, free: np.ndarray) -> tuple[FloatArray, bool]:
+    """Differential evolution of what is missed; True where the population had settled in time."""
+    from scipy.optimize import differential_evolution  # imported late: it costs half a second that no other reading needs
+
+    until = time.monotonic() + EVOLUTION_SECONDS
+
+    def place(shares: FloatArray) -> FloatArray:
+        mass_g = best.mass_g.copy()
+        mass_g[free] = task.low_g[free] + shares * (task.high_g[free] - task.low_g[free])
+        return mass_g
+
+    def missed(shares: FloatArray) -> float:
+        mass_g = place(shares)
+        return float(task.shortfall(task.values(mass_g))[task.hard].sum()) + CHANGE_COUNTS * task.change(mass_g)
+
+    def too_late(intermediate_result: object) -> bool:  # noqa: ARG001 - SciPy calls it by this name
+        return time.monotonic() > until
+
+    reach = task.high_g[free] - task.low_g[free]
+    begin = np.clip((best.mass_g[free] - task.low_g[free]) / reach, 0.0, 1.0)
+    done = differential_evolution(
+        missed, [(0.0, 1.0)] * free.size, x0=begin, popsize=max(2, EVOLVING // max(1, free.size // 4)), seed=SEED, polish=False,
+        callback=too_late, tol=1e-3,
+    )  # fmt: skip
+    return place(np.asarray(done.x)), bool(done.success)
