@@ -30,7 +30,7 @@ BAD_INPUT = 2
 OUR_BUG = 1
 DEFAULT_PORT = 8421
 HIDDEN_COLUMNS = frozenset(
-    {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares"}
+    {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares", "natures"}
 )
 
 

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from rosy_kettle.core.amounts import Weighed, weigh_formula
+from rosy_kettle.core.amounts import Weighed, parse_amount, weigh_formula
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.judge.advice import advise
 from rosy_kettle.core.judge.cost import read_cost
@@ -17,7 +17,7 @@ from rosy_kettle.core.judge.facts import facts_of
 from rosy_kettle.core.judge.fizz import read_fizz
 from rosy_kettle.core.judge.label import parts_of, read_label
 from rosy_kettle.core.judge.ledger import read_ledger
-from rosy_kettle.core.judge.measures import measures_of
+from rosy_kettle.core.judge.measures import felt_ph, measures_of
 from rosy_kettle.core.judge.piece import read_drying, read_firmness, read_piece, read_shelf, with_spin
 from rosy_kettle.core.judge.scents import AllergenShares, allergen_shares
 from rosy_kettle.core.judge.setting import Setting, dough_fault, missing_of, setting_of
@@ -49,6 +49,7 @@ from rosy_kettle.core.records.evaluation import (
 
 __all__ = ["evaluate"]
 
+PCT_SLACK = 0.5  # of a sum of per cents that was rounded [%]
 NOT_OF_NOTHING = (
     "fizz.co2_mol", "lather.active_g", "bath", "firmness", "release.minutes", "drying", "feel", "skin", "piece.density_g_ml",
     "shelf.acid_loss_pct_day",
@@ -177,8 +178,7 @@ class _Read:
         self.advice = advise(mix, setting, self.fizz, self.dough, self.lather, self.piece)
 
     def _ledger(self, mix: Mix, parts: list[NamedPart], allergens: AllergenShares, stage: str) -> None:
-        mix_c = None if self.dough is None else self.dough.mix_temperature_c
-        facts = facts_of(mix, self.setting, parts, allergens, self.bath.ph_fresh, mix_c, self.worst_portion)
+        facts = facts_of(mix, self.setting, parts, allergens, felt_ph(self.bath), self.worst_portion)
         measures = measures_of(mix, self.setting, self.skin, self.bath, self.feel)
         ledger = read_ledger(mix, self.setting, facts, measures, stage)
         self.skin = Skin(self.skin.harshness_mg_l, self.skin.scent_share, ledger, measures)
@@ -242,7 +242,19 @@ def _unknown_lines(formula: Formula) -> list[Missing]:
 def _notes(weighed: Sequence[Weighed]) -> tuple[str, ...]:
     # Two colours of one dough hold the same things; only twice in one portion is worth a word.
     counts = Counter((item.portion, item.ingredient.short_name) for item in weighed)
-    return tuple(f"{name} stands on {count} lines; all of them count." for (_, name), count in counts.items() if count > 1)
+    found = [f"{name} stands on {count} lines; all of them count." for (_, name), count in counts.items() if count > 1]
+    found += [
+        f"{item.ingredient.short_name} has no amount yet; it counts as nothing."
+        for item in weighed
+        if not item.line.amount.strip()
+    ]
+    for portion in sorted({item.portion for item in weighed}):
+        shares = [item for item in weighed if item.portion == portion and item.line.unit == "pct"]
+        total_pct = sum(parse_amount(item.line.amount) for item in shares)
+        alone = len(shares) == sum(item.portion == portion for item in weighed)
+        if shares and alone and abs(total_pct - 100) > PCT_SLACK:
+            found.append(f"The per cent lines add up to {total_pct:g} %, not 100; each counts as its share of the batch.")
+    return tuple(found)
 
 
 def _out_of_range(assumed: Assumed) -> tuple[OutOfRange, ...]:

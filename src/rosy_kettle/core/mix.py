@@ -201,9 +201,9 @@ class Mix:
         """Mass of the lines of a role [g]."""
         return self.of(self.palette.role == role)
 
-    def grams_of(self, ids: frozenset[str]) -> float:
-        """Mass of the lines of some ingredients, a studio's own counted by what they stand on [g]."""
-        return self.of(np.array([base_id(item) in ids for item in self.palette.ingredients], dtype=bool))
+    def grams_of_nature(self, nature: str) -> float:
+        """Mass of the lines of a nature, such as "dye" or "lauric" [g]."""
+        return self.of(np.array([item.has(nature) for item in self.palette.ingredients], dtype=bool))
 
     def items(self) -> Sequence[tuple[Ingredient, float]]:
         """Ingredients with their masses [g]."""

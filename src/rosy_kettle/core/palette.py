@@ -24,10 +24,6 @@ FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 
 SOFT_FAT_DENSITY_G_ML = 0.90  # every butter, oil or wax with a solid fat curve, in a dough [g/mL]; Bailey, 0.895-0.915 at 40 °C
-BINDS_ITS_WATER = frozenset({"honey", "sorbitol-70"})  # their water stays with the sugar
-DISSOLVES = frozenset(
-    {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "magnesium-chloride-flakes", "honey"}
-)
 HARDNESS_LOSS = {"low": 0.08, "medium": 0.20, "high": 0.40}  # share of foam lost in very hard water [-]; estimate
 FLAGS, FIGURES = 12, 25  # how many columns of each kind
 FAST_ACID_SPEED = 0.5  # acids at least this fast count as fast; cream of tartar and fumaric acid do not [-]
@@ -186,7 +182,7 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
 
 def _flags(item: Ingredient) -> tuple[bool, ...]:
     """All yes-or-no columns, in the order of ``Palette``."""
-    acid, name = item.acid, item.based_on or item.id
+    acid = item.acid
     is_fat = item.is_fat
     return (
         is_fat,
@@ -195,8 +191,8 @@ def _flags(item: Ingredient) -> tuple[bool, ...]:
         acid is not None,
         acid is not None and acid.speed >= FAST_ACID_SPEED,
         item.base is not None and not item.base.own_acid_equivalents_per_mol,
-        acid is not None or item.base is not None or item.role in {"salt", "acid"} or name == "sodium-citrate",
-        name in DISSOLVES,
+        acid is not None or item.base is not None or item.role in {"salt", "acid"} or item.traits.citrate_mmol_g > 0,
+        item.has("dissolves"),
         item.surfactant_class == "anionic",
         item.phase_default == "spray",
         item.traits.coarse,
@@ -319,7 +315,7 @@ def _dough_volume(item: Ingredient) -> float:
 
 
 def _free_water(item: Ingredient) -> float:
-    if item.form not in {"liquid", "paste"} or (item.based_on or item.id) in BINDS_ITS_WATER:
+    if item.form not in {"liquid", "paste"} or item.has("binds-its-water"):
         return 0.0
     return _known_or_nan(item.water_fraction)
 

@@ -57,7 +57,7 @@ READINGS = (
     Reading("lather.character", "Character", "of 100", "practice", "dose",
             "0 creamy to 100 fluffy, by the surfactants; oil makes it creamier."),
     Reading("lather.half_life_min", "Half gone after", "min", "practice", "dose",
-            "Minutes until half the foam is gone. Within a factor of 2."),
+            "Minutes from the full tub until half the foam is gone. Within a factor of 2."),
     Reading("bath.ph_fresh", "Bath pH, fresh", "", "physical", "dose",
             "Charge balance with activity and temperature, all gas still in the water. Band 0.1."),
     Reading("bath.ph_stepin", "pH at step-in", "", "physical", "dose",

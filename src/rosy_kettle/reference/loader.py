@@ -120,6 +120,7 @@ def _ingredients() -> list[Ingredient]:
     sources: dict[str, list[PropertySource]] = defaultdict(list)
     for row in table_rows("ingredient_sources"):
         sources[row["id"]].append(PropertySource(row["property"], row["source"], row["confidence"]))
+    natures = {row["id"]: frozenset(row["natures"].split("|")) for row in table_rows("natures")}
     splits: dict[str, list[tuple[str, float]]] = defaultdict(list)
     for row in table_rows("inci_splits"):
         splits[row["id"]].append((row["name"], float(row["share"])))
@@ -142,6 +143,7 @@ def _ingredients() -> list[Ingredient]:
                 tempered_fat=curves.get((id_, False)),
                 fresh_fat=curves.get((id_, True)),
                 sources=tuple(sources[id_]),
+                natures=natures.get(id_, frozenset()),
                 inci_shares=tuple(splits[id_]),
             )
         )

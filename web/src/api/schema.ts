@@ -4087,12 +4087,16 @@ export interface components {
             ingredient: string;
             /** Name */
             name: string;
+            /** Note */
+            note: string;
             /** Price Per Kg */
             price_per_kg: string | null;
             /** Role */
             role: string;
             /** Vegan */
             vegan: string | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * SubstituteAsk

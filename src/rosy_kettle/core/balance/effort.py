@@ -49,7 +49,20 @@ def dearness(items: Sequence[Ingredient], total_g: float) -> tuple[FloatArray, F
 
 
 def is_held(weighed: Weighed, problem: BalanceProblem) -> bool:
-    """Return whether a line is held for its role: scent, colour, preservative, decoration, unless freed or bounded."""
+    """Return whether a line is held for its role: scent, colour, preservative, decoration, unless freed or bounded.
+
+    Parameters
+    ----------
+    weighed : Weighed
+        The line
+    problem : BalanceProblem
+        Bounds, what is freed
+
+    Returns
+    -------
+    bool
+        True for what stays
+    """
     item = weighed.ingredient
     asked = item.id in problem.frees or item.id in problem.bounds_g
     own = weighed.line.min_g is not None or weighed.line.max_g is not None

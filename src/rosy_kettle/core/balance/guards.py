@@ -10,7 +10,7 @@ import numpy as np
 
 from rosy_kettle.core.balance.aims import aims_of
 from rosy_kettle.core.balance.problem import BalanceProblem, Target
-from rosy_kettle.core.judge.measures import HARSHNESS_LINES, PH_NOTE
+from rosy_kettle.core.judge.measures import PH_NOTE, lines_of_harshness
 from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.records import Ingredient, Tables
 
@@ -160,7 +160,7 @@ def _kept(problem: BalanceProblem, now: dict[str, float], aimed: set[str]) -> li
 def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
     method = tables.methods[problem.formula.method]
     ratio = (KNEADED_RATIO_LOW, None) if method.kneaded else FIZZING_RATIO
-    harsh = HARSHNESS_LINES[problem.formula.product.profile][0]
+    harsh = lines_of_harshness(problem.formula.product)[0]
     return [
         ("fizz.base_to_acid", *ratio, True, "soda and acid keep the proportion of the method"),
         ("bath.ph_stepin", *PH_NOTE, True, "the bath stays kind at step-in"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.balance.linear import linear_step
-from rosy_kettle.core.balance.problem import BalanceResult, Change, Conflict, HeldBack, Marginal, Target
+from rosy_kettle.core.balance.problem import BalanceResult, Change, Conflict, HeldBack, Marginal, Target, parse_target
 from rosy_kettle.core.balance.task import UNMOVED_G, Point, Task
 from rosy_kettle.core.palette import FloatArray
 from rosy_kettle.core.readings import READINGS
@@ -37,7 +37,7 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complet
     met : bool
         Whether every target holds
     complete : bool
-        Whether the search for another answer came to its end in time
+        Whether the search for another answer came to its end within its budget
 
     Returns
     -------
@@ -106,13 +106,22 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -
 def _conflict(target: Target, value: float, by: float, against: list[str], *, complete: bool) -> Conflict:
     reading = NAMES.get(target.reading)
     unit = reading.unit if reading else ""
-    name = f"{reading.label} ({target.reading})" if reading else target.reading
+    name = reading.label if reading else target.reading
     end = target.low if target.low is not None and value < target.low else target.high
     side = "at least" if end == target.low else "at most"
-    others = f"together with {' and '.join(against)}" if against else "within the bounds of the lines"
+    others = f"together with {' and '.join(map(_in_words, against))}" if against else "within the bounds of the lines"
     message = f"{name} was wanted {side} {end:g}; {others} it comes to {value:.3g}, so it would have to give {by:.3g} {unit}"
-    stopped = "" if complete else " The search was stopped after a few seconds; wider bounds or fewer free lines let it end."
+    stopped = "" if complete else " The search was stopped before it had settled; wider bounds or fewer free lines let it end."
     return Conflict(str(target), by, unit, message.rstrip() + "." + stopped, tuple(against))
+
+
+def _in_words(target: str) -> str:
+    """Say a target with its reading's own name: "lather.active_g<=2" as "Active in bath at most 2"."""
+    found = parse_target(target)
+    name = NAMES[found.reading].label if found.reading in NAMES else found.reading
+    if found.low is not None and found.high is not None:
+        return f"{name} {found.low:g} to {found.high:g}"
+    return f"{name} at least {found.low:g}" if found.low is not None else f"{name} at most {found.high:g}"
 
 
 def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:

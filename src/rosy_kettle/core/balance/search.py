@@ -1,8 +1,7 @@
-"""Looks elsewhere before a wish is called out of reach: other starts, then a global search, within a time budget."""
+"""Looks elsewhere before a wish is called out of reach: other starts, then a global search, within a budget of looks."""
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -13,8 +12,8 @@ from rosy_kettle.core.palette import FloatArray
 
 __all__ = ["Found", "search"]
 
-RESTART_SECONDS, EVOLUTION_SECONDS = 0.6, 0.9  # time budgets; what is not found by then is said to be not found [s]
-MOST_RESTARTS = 24
+RESTARTS = 10  # other starts that are tried
+LOOKS = 1500  # formulas the global search may look at, about a second; what is not found by then is said to be not found
 EVOLVING = 12  # members for every free line
 SEED = 20  # the same question gets the same answer
 CHANGE_COUNTS = 1e-3  # of the change beside what is missed, while evolving [-]
@@ -31,7 +30,7 @@ class Found:
 
 
 def search(task: Task, first: Found, solve: Callable[[Task, FloatArray], Found]) -> tuple[Found, bool]:
-    """Return the best answer from other starts, and whether the search was complete within its time.
+    """Return the best answer from other starts, and whether the search was complete within its budget.
 
     Parameters
     ----------
@@ -45,17 +44,14 @@ def search(task: Task, first: Found, solve: Callable[[Task, FloatArray], Found])
     Returns
     -------
     tuple
-        The nearest answer found, and False where time ran out before the search had settled
+        The nearest answer found, and False where the budget ran out before the search had settled
     """
     best = first
     free = np.flatnonzero(task.high_g > task.low_g)
     if not free.size:
         return best, True
     dice = np.random.default_rng(SEED)
-    until = time.monotonic() + RESTART_SECONDS
-    for _ in range(MOST_RESTARTS):
-        if time.monotonic() > until:
-            break
+    for _ in range(RESTARTS):
         begin = task.start_g.copy()
         low, high = (
             np.maximum(task.low_g[free], 1e-3 * task.size_g[free]),
@@ -75,10 +71,8 @@ def _better(one: Found, other: Found) -> Found:
 
 
 def _evolve(task: Task, best: Found, free: np.ndarray) -> tuple[FloatArray, bool]:
-    """Differential evolution of what is missed; True where the population had settled in time."""
+    """Differential evolution of what is missed; True where the population had settled within its budget."""
     from scipy.optimize import differential_evolution  # imported late: it costs half a second that no other reading needs
-
-    until = time.monotonic() + EVOLUTION_SECONDS
 
     def place(shares: FloatArray) -> FloatArray:
         mass_g = best.mass_g.copy()
@@ -89,13 +83,11 @@ def _evolve(task: Task, best: Found, free: np.ndarray) -> tuple[FloatArray, bool
         mass_g = place(shares)
         return float(task.shortfall(task.values(mass_g))[task.hard].sum()) + CHANGE_COUNTS * task.change(mass_g)
 
-    def too_late(intermediate_result: object) -> bool:  # noqa: ARG001 - SciPy calls it by this name
-        return time.monotonic() > until
-
     reach = task.high_g[free] - task.low_g[free]
     begin = np.clip((best.mass_g[free] - task.low_g[free]) / reach, 0.0, 1.0)
+    members = max(2, EVOLVING // max(1, free.size // 4))
     done = differential_evolution(
-        missed, [(0.0, 1.0)] * free.size, x0=begin, popsize=max(2, EVOLVING // max(1, free.size // 4)), seed=SEED, polish=False,
-        callback=too_late, tol=1e-3,
+        missed, [(0.0, 1.0)] * free.size, x0=begin, popsize=members, seed=SEED, polish=False, tol=1e-3,
+        maxiter=max(1, LOOKS // (members * free.size) - 1),
     )  # fmt: skip
     return place(np.asarray(done.x)), bool(done.success)

@@ -11,6 +11,7 @@ import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.balance.aims import aims_of
+from rosy_kettle.core.balance.guards import watch_of
 from rosy_kettle.core.balance.one_line import mass_for
 from rosy_kettle.core.balance.problem import BalanceProblem, BalanceResult, Target
 from rosy_kettle.core.balance.solve import balance
@@ -34,9 +35,6 @@ STANDS_IN = {
     "cream-of-tartar": ("corn-starch", "kaolin", "arrowroot-powder", "tapioca-starch"),
     "corn-starch": ("cream-of-tartar", "kaolin"),
     "kaolin": ("corn-starch",),
-    "slsa-fine": ("corn-starch", "baking-soda"),
-    "slsa-coarse": ("corn-starch", "baking-soda"),
-    "sci-powder": ("corn-starch", "baking-soda"),
     "polysorbate-80": ("emulsifying-wax",),
     "polysorbate-20": ("emulsifying-wax",),
     "emulsifying-wax": ("cetyl-alcohol",),
@@ -45,8 +43,18 @@ STANDS_IN = {
     "coconut-oil-76": ("babassu-oil", "shea-butter"),
 }
 """Stand-ins of another role that makers use; a surfactant out for a children's batch leaves starch in its place."""
-HARDENERS = frozenset({"cream-of-tartar"})  # an acid by role, a hardener by use: other acids cannot stand in for it
-NOT_OFFERED = frozenset({"sodium-bisulfate"})  # a strong acid, not meant for skin
+WAY_OUT = "corn-starch"  # in place of a surfactant powder where children help: no dust, no foam of its own
+BULK_SHARE, BULK_KEPT = 0.20, 0.75  # a line above this share is bulk, and this much of its mass is to stay [-]; common practice
+NOT_OFFERED_NATURE = "strong-acid"  # not meant for skin
+HAZARDS = {
+    "strong-alkali": "a strong alkali: the bath turns alkaline",
+    "ready-mixed-base": "it holds its own acid: most of its soda is spent already",
+    "melts-only": "it does not come apart in a cold dough",
+    "sulfide-pigment": "acid breaks it down",
+    "cationic": "it curdles with a foamer",
+}
+"""What keeps an ingredient at the end of the list, by nature."""
+CHILDREN = "where children help at the bench: no dust to breathe, no foam of its own"
 MOST_TIMES = 4.0  # a substitute beyond this many times the mass is none [-]
 KEPT_SATURATION = 0.05  # how far S may move with a swap [-]
 NEAR = 0.25  # of a noticeable change: the held reading counts as held [-]
@@ -68,6 +76,10 @@ class Substitute:
     cost_per_piece_change: float | None
     dust_hazard: str | None
     vegan: str | None
+    why_not: str
+    """What speaks against it; "" where nothing does."""
+    note: str
+    """What it is for, where it is a way out and not a like for like."""
     allergen_tags: tuple[str, ...]
     effects: tuple[Effect, ...]
 
@@ -101,18 +113,43 @@ def substitutes(formula: Formula, tables: Tables, position: int, held: str | Non
     if at is None or weighed[at].mass_g <= 0:
         raise InputError(f"Line {position + 1} has no mass; weigh it before looking for a substitute.", quantity="line")
     line = weighed[at].ingredient
-    reading = held or ("firmness.at_20_c" if base_id(line) in HARDENERS else HELD_BY_ROLE.get(line.role, "mass_g"))
+    hardener = line.has("hardener")  # an acid by role, a hardener by use: other acids cannot stand in for it
+    reading = held or ("firmness.at_20_c" if hardener else HELD_BY_ROLE.get(line.role, "mass_g"))
     mass_g = np.array([item.mass_g for item in weighed])
     items = [item.ingredient for item in weighed]
     before = aims_of((reading, *WATCHED), formula, tables, items).at(mass_g, sloped=False)[0]
     names = set(STANDS_IN.get(base_id(line), ()))
-    if base_id(line) not in HARDENERS:
+    if line.has("surfactant-powder"):
+        names.add(WAY_OUT)
+    if not hardener:
         names |= {item.id for item in tables.ingredients.values() if item.role == line.role}
     found = []
-    for name in sorted(names - {line.id} - NOT_OFFERED):
+    for name in sorted(names - {line.id}):
         candidate = tables.ingredients[name]
+        if candidate.has(NOT_OFFERED_NATURE):
+            continue
         found.append(_judge(formula, tables, items, mass_g, at, candidate, reading, before))
-    return tuple(sorted((each for each in found if each is not None), key=lambda each: (not each.holds, each.disturbance)))
+    return tuple(sorted((each for each in found if each is not None), key=_rank))
+
+
+def _rank(each: Substitute) -> tuple[bool, bool, float]:
+    """Those with something against them last, then what does not hold; a way out stands before it."""
+    return bool(each.why_not), not each.holds and not each.note, each.disturbance
+
+
+def _against(
+    formula: Formula, tables: Tables, swapped: Sequence[Ingredient], before_g: np.ndarray, moved: np.ndarray, at: int
+) -> str:
+    """Say what speaks against a candidate: a hazard, bulk that would be gone, a guard it breaks; "" where nothing does."""
+    hazard = next((said for nature, said in HAZARDS.items() if swapped[at].has(nature)), "")
+    if hazard:
+        return hazard
+    if before_g[at] > BULK_SHARE * before_g.sum() and moved[at] < BULK_KEPT * before_g[at]:
+        return f"{100 * (1 - moved[at] / before_g[at]):.0f} % of the bulk would be gone"
+    weighed, _ = weigh_formula(formula, tables)
+    watch = watch_of(BalanceProblem(formula, ()), tables, [item.ingredient for item in weighed], before_g)
+    broken = replace(watch, items=tuple(swapped)).broken(moved)
+    return next((f"out of line: {guard.why}" for guard in broken if guard.hard), "")
 
 
 def _judge(
@@ -140,7 +177,9 @@ def _judge(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
         held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * notable), disturbance=float(disturbance),
         price_per_kg=_price(candidate, tables), cost_per_piece_change=change, dust_hazard=candidate.dust_hazard,
-        vegan=candidate.vegan, allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)),
+        vegan=candidate.vegan, why_not=_against(formula, tables, swapped, mass_g, moved, at),
+        note=CHILDREN if candidate.id == WAY_OUT and items[at].has("surfactant-powder") else "",
+        allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)),
         effects=effects,
     )  # fmt: skip
 

@@ -11,7 +11,6 @@ from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.plan import PRE_DRY_H, drying_hours
 from rosy_kettle.core.plan.air import KIT, humidity_gate_pct
 from rosy_kettle.core.plan.run_sheet import DRYING, PREPARE_STAGE, RunSheet, RunSheetStep
-from rosy_kettle.core.plan.schools import FAST_ACIDS
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
 
@@ -212,7 +211,7 @@ def _shares(step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunShee
 
 def _waits(item: Ingredient, held_back: set[str]) -> bool:
     """Say whether a powder comes after the wetting."""
-    if item.id in FAST_ACIDS:
+    if item.has("fast-acid"):
         return "acid" in held_back
     return item.role == "surfactant" and "surfactant" in held_back
 

@@ -6,8 +6,6 @@ from rosy_kettle.core.mix import Mix
 
 __all__ = ["EUTECTIC_THAT_MATTERS", "eutectic_loss", "eutectic_product"]
 
-COCOA_LIKE = frozenset({"cocoa-butter", "illipe-butter", "kokum-butter", "mango-butter", "cupuacu-butter"})
-LAURIC = frozenset({"coconut-oil-76", "babassu-oil"})
 LOSS_PER_PRODUCT = 1.0  # solid share lost per product of the two fat shares [-]; estimate, 0.6 to 1.4
 EUTECTIC_THAT_MATTERS = 0.04  # product of the fat shares from which a test piece comes first [-]; estimate
 
@@ -25,8 +23,8 @@ def eutectic_product(mix: Mix) -> float:
     float
         Product [-], at most 0.25
     """
-    lauric_g = mix.grams_of(LAURIC) if mix.fat_g > 0 else 0.0
-    return mix.grams_of(COCOA_LIKE) / mix.oily_g * (lauric_g / mix.oily_g) if lauric_g > 0 else 0.0
+    lauric_g = mix.grams_of_nature("lauric") if mix.fat_g > 0 else 0.0
+    return mix.grams_of_nature("cocoa-like") / mix.oily_g * (lauric_g / mix.oily_g) if lauric_g > 0 else 0.0
 
 
 def eutectic_loss(mix: Mix) -> float:

@@ -20,7 +20,6 @@ SIGHT_CM = 20.0  # depth one looks through [cm]
 SLIP_NONE_G, SLIP_NOTE_G = 5.0, 15.0  # oil on the tub floor [g]; project default, no safety claim
 SETTLES = {"clay": 0.1, "cocoa-powder": 0.15, "colloidal-oat": 0.1, "botanical-petals": 0.5, "lavender-buds": 0.5}
 """Share of a gram that shows on the tub [-]; estimate."""
-PIGMENTS = ("iron-oxide", "ultramarine", "titanium", "charcoal", "lake-pigment")
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,9 +118,8 @@ def _residues(mix: Mix, emulsified: float, bath_c: float) -> float:
 
 
 def _residue(item: Ingredient) -> str:
-    name = base_id(item)
-    if name == "mica-pigment":
+    if item.has("mica"):
         return "mica"
-    if name.startswith(PIGMENTS):
+    if item.has("pigment"):
         return "pigment"
-    return "clay" if item.role == "clay" else name
+    return "clay" if item.role == "clay" else base_id(item)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.mix import Mix, base_id
+from rosy_kettle.core.mix import Mix
 from rosy_kettle.core.records import Ingredient
 from rosy_kettle.core.sloped import clip, exp, log1p
 
@@ -105,4 +105,4 @@ def _hardeners(mix: Mix) -> float:
 
 
 def _group(item: Ingredient) -> str:
-    return "tartar" if base_id(item) == "cream-of-tartar" else item.role
+    return "tartar" if item.has("hardener") else item.role

@@ -42,7 +42,7 @@ def advise(
     tuple
         Sentences with their reading and severity
     """
-    found = [*_spent(mix, setting, fizz), *_fats(mix, setting), *_of_dough(mix, dough)]
+    found = [*_spent(mix, setting, fizz), *_fats(mix, setting), *_of_dough(mix, setting, dough)]
     if lather.over_the_rim:
         found.append(Advice("lather.foam_l", "note", "So much foam goes over the rim of this tub; a smaller dose does."))
     if piece.float == "may":
@@ -73,16 +73,19 @@ def _fats(mix: Mix, setting: Setting) -> list[Advice]:
     return found
 
 
-def _of_dough(mix: Mix, dough: Dough | None) -> list[Advice]:
+def _of_dough(mix: Mix, setting: Setting, dough: Dough | None) -> list[Advice]:
     if dough is None:
         return []
     found = []
     lift = dough.puff_pct or 0.0
     if lift > PUFF_WARN_PCT:
-        text = "It lifts while resting: stir until it stays down, and fill moulds three quarters."
+        text = "It lifts while resting: " + (
+            "stir until it stays down." if setting.method.kneaded else "stir, and fill moulds three quarters."
+        )
         found.append(Advice("dough.puff_pct", "warn", text))
     elif lift >= PUFF_NOTE_PCT:
-        found.append(Advice("dough.puff_pct", "note", "It lifts a little while resting; scoops come out rounder."))
+        shape = "scoops come out rounder" if setting.method.kneaded else "a pressed or poured piece swells and may crack"
+        found.append(Advice("dough.puff_pct", "note", f"It lifts a little while resting; {shape}."))
     if dough.saturation_unrested is not None:
         fresh = f"Fresh from the mixer S is about {dough.saturation_unrested:.2f}"
         text = f"{fresh}; let it drink in for 5 to 10 minutes before judging."

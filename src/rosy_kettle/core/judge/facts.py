@@ -20,13 +20,14 @@ from rosy_kettle.core.rules import ColourFacts, Facts, Preservative
 __all__ = ["facts_of"]
 
 NO_PAPER = ColourFile()
+UNNAMED_OIL = "unnamed_essential_oil"  # an essential oil nobody has named yet: it counts in the dose
 HOT_METHODS = frozenset({"melt", "moulded-truffle", "butter-dough"})
-SCENT_IN_THE_MELT = frozenset({"melt", "moulded-truffle"})  # elsewhere scent meets the mixed dough
+WATER_BINDS = frozenset({"damp-press", "loose-dust", "pre-dried-surfactant"})  # elsewhere no water goes in of itself
 
 
 def facts_of(
     mix: Mix, setting: Setting, parts: Sequence[NamedPart], allergens: AllergenShares,
-    ph_fresh: float | None, mix_c: float | None, worst_portion: float,
+    bath_ph: float | None, worst_portion: float,
 ) -> Facts:  # fmt: skip
     """Return the facts of one formula.
 
@@ -40,10 +41,8 @@ def facts_of(
         Named parts of the formula [g]
     allergens : AllergenShares
         Scents and their allergens
-    ph_fresh : float or None
-        pH of the fresh bath [-]
-    mix_c : float or None
-        Temperature after mixing [°C]
+    bath_ph : float or None
+        pH the bather meets, the further out of step-in and soak [-]
     worst_portion : float
         Highest sum of scent over limit in any portion [-]
 
@@ -56,7 +55,8 @@ def facts_of(
     finished_g = mix.total_g * dried
     tagged = _Tagged(mix, setting, finished_g)
     hot = setting.method.id in HOT_METHODS
-    added_c = setting.wet_c if setting.method.id in SCENT_IN_THE_MELT else mix_c if hot else None
+    # Scent goes in with the hot butters before they meet the powders: the wet phase counts, not the dough.
+    added_c = setting.wet_c if hot else None
     return Facts(
         product=product,
         restricted=setting.tables.safety.restricted,
@@ -73,10 +73,12 @@ def facts_of(
         allergens_unknown=allergens.unknown,
         declared_allergens=frozenset(product.declared_allergens),
         inci_pct=_by_name(parts, finished_g) | allergens.older | allergens.newer,
-        tags=frozenset(tagged.pct_by_tag),
+        tags=frozenset(tagged.pct_by_tag) | tagged.natures,
+        mixed_cold=not hot,
+        wants_no_water=setting.method.id not in WATER_BINDS,
         colours=tuple(tagged.colours),
         preservatives=tuple(tagged.preservatives),
-        bath_ph_est=ph_fresh,
+        bath_ph_est=bath_ph,
         sls_like_pct=tagged.pct_by_tag.get("sls_like", 0.0),
         eo_g_per_bath=tagged.oil_g * setting.assumed.dose_g / mix.total_g,
         oil_pct=100 * (mix.grams_of_role("oil") + mix.grams_of_role("butter")) / finished_g,
@@ -98,13 +100,15 @@ class _Tagged:
         self.preservatives: list[Preservative] = []
         self.active_unknown: tuple[str, ...] = ()
         self.oil_g = 0.0
+        self.natures: frozenset[str] = frozenset()
         for item, mass_g in mix.kinds:
             if mass_g <= 0:
                 continue
+            self.natures |= item.natures | ({item.surfactant_class} if item.surfactant_class else set())
             tags, pct = tags_of(item, setting), 100 * mass_g / finished_g
             for tag in tags.tags:
                 self.pct_by_tag[tag] = self.pct_by_tag.get(tag, 0.0) + pct
-            if tags.essential_oil:
+            if tags.essential_oil or UNNAMED_OIL in tags.tags:
                 self.oil_g += mass_g
             if item.role == "surfactant" and item.active_fraction is None:
                 self.active_unknown += (item.id,)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from rosy_kettle.core.judge.setting import Setting
 from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.records import Tables
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
 from rosy_kettle.core.rules import STAGES, Facts, Finding, run_rules
 from rosy_kettle.core.rules.words import spoken
@@ -15,7 +16,10 @@ __all__ = ["read_ledger"]
 SMALL_TUB_L = 60.0  # below it the dose is scaled down [L]
 USUAL_TUB_L = 150.0  # [L]
 SPOT_PCT = 0.1  # dye above this share of the piece spots skin and grout [%]; common practice
-DYES = frozenset({"dye-blue-ws", "dye-yellow-ws", "dye-red-ws"})
+BATH_PH_RULE = "SKIN-PH-01"
+PH_MEASURES = frozenset({"bath.ph_stepin", "bath.ph_soak"})
+PH_ENTRIES = frozenset(name.upper() for name in PH_MEASURES)
+MIDDLE_PH = 7.0
 PROJECT = "project default, no safety claim"
 BENCH = "bench."
 SENTENCES = {
@@ -51,19 +55,32 @@ def read_ledger(mix: Mix, setting: Setting, facts: Facts, measures: Sequence[Mea
     tuple
         Entries with value, limit, message and source; none of them says that a product is safe
     """
-    entries = [_of_rule(found) for found in run_rules(facts, setting.tables.safety, stage, setting.formula.product.markets)]
+    entries = [
+        _of_rule(found, setting.tables)
+        for found in run_rules(facts, setting.tables.safety, stage, setting.formula.product.markets)
+    ]
     batch = STAGES.index(stage) >= STAGES.index("batch")
-    for measure in measures:
+    for measure in _ph_once(measures):
         if measure.id in SENTENCES and (batch or not measure.id.startswith(BENCH)):
             entries += _of_measure(measure)
+    if any(entry.rule in PH_ENTRIES for entry in entries):  # the rule says the same of the same pH
+        entries = [entry for entry in entries if entry.rule != BATH_PH_RULE]
     entries += _small_tub(setting) + _spots(mix)
     order = ("block", "warn", "note")
     return tuple(sorted(entries, key=lambda entry: order.index(entry.severity)))
 
 
-def _of_rule(found: Finding) -> LedgerEntry:
+def _ph_once(measures: Sequence[Measure]) -> list[Measure]:
+    """Leave one of step-in and soak, the further out, so that the bath's pH is judged once."""
+    of_ph = [measure for measure in measures if measure.id in PH_MEASURES and measure.value is not None]
+    kept = max(of_ph, key=lambda each: abs((each.value or 0.0) - MIDDLE_PH), default=None)
+    return [measure for measure in measures if measure.id not in PH_MEASURES or measure is kept]
+
+
+def _of_rule(found: Finding, tables: Tables) -> LedgerEntry:
     rule, fired = found.rule, found.fired
-    about = f" ({', '.join(spoken(each) for each in fired.about)})" if fired.about else ""
+    named = [tables.ingredients[each].short_name if each in tables.ingredients else spoken(each) for each in fired.about]
+    about = f" ({', '.join(named)})" if named else ""
     headroom = 1 - fired.value / fired.limit if fired.value is not None and fired.limit else None
     return LedgerEntry(
         rule=rule.id, severity=rule.severity, value=fired.value, limit=fired.limit, headroom=headroom, unit=fired.unit,
@@ -107,7 +124,7 @@ def _small_tub(setting: Setting) -> list[LedgerEntry]:
 
 
 def _spots(mix: Mix) -> list[LedgerEntry]:
-    dye_pct = 100 * mix.grams_of(DYES) / mix.total_g
+    dye_pct = 100 * mix.grams_of_nature("dye") / mix.total_g
     if dye_pct <= SPOT_PCT:
         return []
     return [_own("SPOTS", "note", dye_pct, SPOT_PCT, "%", "So much dye spots skin and grout before it dissolves.")]

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from rosy_kettle.core.judge.setting import Setting
 from rosy_kettle.core.mix import Mix
+from rosy_kettle.core.records import Product
 from rosy_kettle.core.records.evaluation import Bath, Feel, Measure, Skin
 
-__all__ = ["HARSHNESS_LINES", "measures_of"]
+__all__ = ["HARSHNESS_LINES", "PH_NOTE", "felt_ph", "lines_of_harshness", "measures_of"]
 
 HARSHNESS_LINES = {"adult": (60.0, 200.0), "family": (40.0, 120.0), "sensitive": (20.0, 60.0), "children": (12.0, 40.0)}
 """Note and warn [mg/L as sodium lauryl sulfate]; project defaults."""
 PH_NOTE, PH_WARN = (5.5, 8.5), (5.0, 9.0)  # project defaults around the skin's own 4.7 to 5.75
+PROFILE_BELOW_MONTHS = ((36.0, "children"), (144.0, "family"))  # ages that bring their own lines [months]; project default
 SLIP_LINES = (5.0, 15.0)  # oil on the tub floor [g]; project default
 DUST_SHARE = {"high": 1.0, "medium": 0.3, "low": 0.05}  # of a powder's mass that counts [-]; estimate
 DUST_LINES = (50.0, 300.0)  # without extraction [g]; project default
@@ -38,7 +40,7 @@ def measures_of(mix: Mix, setting: Setting, skin: Skin, bath: Bath, feel: Feel) 
     tuple
         Measures; a value that is not known is None and counts as nothing in nobody's favour
     """
-    note, warn = HARSHNESS_LINES[setting.formula.product.profile]
+    note, warn = lines_of_harshness(setting.formula.product)
     dose = setting.assumed.dose_g / mix.total_g
     stain_note = 1000 * dose / setting.assumed.tub_l * _stain_notes(mix)
     return (
@@ -56,6 +58,41 @@ def measures_of(mix: Mix, setting: Setting, skin: Skin, bath: Bath, feel: Feel) 
         _upto("skin.salt_g", "Salts per bath", mix.grams_of_role("salt") * dose, "g", None, None, "exact", ""),
         _upto("bench.dust_g", "Dust at the bench", bench_dust_g(mix), "g", *DUST_LINES, "practice", DEFAULT),
     )  # fmt: skip
+
+
+def lines_of_harshness(product: Product) -> tuple[float, float]:
+    """Return the lines of harshness: those of the chosen profile, or of the youngest bather where they are stricter.
+
+    Parameters
+    ----------
+    product : Product
+        Profile and age of the youngest user
+
+    Returns
+    -------
+    tuple
+        Note and warn [mg/L]
+    """
+    youngest = product.youngest_user_months
+    by_age = next((profile for months, profile in PROFILE_BELOW_MONTHS if youngest is not None and youngest < months), "adult")
+    return min(HARSHNESS_LINES[product.profile], HARSHNESS_LINES[by_age])
+
+
+def felt_ph(bath: Bath) -> float | None:
+    """Return the pH a bather meets: of step-in and soak the one further from the middle of the band.
+
+    Parameters
+    ----------
+    bath : Bath
+        pH readings
+
+    Returns
+    -------
+    float or None
+        pH [-]
+    """
+    met = [ph for ph in (bath.ph_stepin, bath.ph_soak) if ph is not None]
+    return max(met, key=lambda ph: abs(ph - sum(PH_WARN) / 2), default=None)
 
 
 def bench_dust_g(mix: Mix) -> float:

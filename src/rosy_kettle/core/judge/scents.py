@@ -148,7 +148,11 @@ def scents_of(mix: Mix, setting: Setting) -> tuple[Fragrance, ...]:
         paper = papers.get(item.id, NO_CERTIFICATE)
         kind = "eo" if tags_of(item, setting).essential_oil else "fo"
         flash_c = item.flash_point_c if paper.flash_c is None else paper.flash_c
-        scents.append(Fragrance(item.id, kind, 100 * mass_g / finished_g, paper.limit_pct, paper.category, flash_c))
+        scents.append(
+            Fragrance(
+                item.id, kind, 100 * mass_g / finished_g, paper.limit_pct, paper.category, flash_c, item.max_percent_rinse_off
+            )
+        )
     return tuple(scents)
 
 

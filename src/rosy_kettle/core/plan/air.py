@@ -70,7 +70,7 @@ def while_it_dries(kinds: Collection[str], room: Room) -> str:
     str
         One or two sentences
     """
-    alcohol = any(kind.startswith("isopropyl-alcohol") for kind in kinds)
+    alcohol = "flammable" in kinds
     damp = room.humidity_pct > HAND_RH_PCT
     if alcohol:
         return NO_OVEN + (" In air this damp: a closed box with a drying agent." if damp else "")

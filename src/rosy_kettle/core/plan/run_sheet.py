@@ -11,7 +11,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.pieces import batch_for_pieces, batch_loss
 from rosy_kettle.core.plan.air import before_the_work, while_it_dries
 from rosy_kettle.core.plan.piece_mass import piece_mass
-from rosy_kettle.core.plan.schools import FAST_ACIDS, AskedSchool, ask_schools, kinds_of, steps_hold
+from rosy_kettle.core.plan.schools import AskedSchool, ask_schools, kinds_of, steps_hold
 from rosy_kettle.core.records import Formula, Ingredient, Method, MethodStep, Room, Tables
 
 __all__ = ["RunSheet", "RunSheetGroup", "RunSheetLine", "RunSheetStep", "make_run_sheet", "sheet_of"]
@@ -220,7 +220,7 @@ def _groups(formula: Formula, method: Method, weighed: Sequence[Weighed], scale:
 def _weighed_with(weighed: Weighed) -> str:
     """Where the maker put a line by hand, it goes; slow acids such as cream of tartar are sieved with the powders."""
     item = weighed.ingredient
-    usual = "dry" if item.role == "acid" and item.id not in FAST_ACIDS else item.phase_default
+    usual = "dry" if item.role == "acid" and not item.has("fast-acid") else item.phase_default
     by_hand = HEADINGS.get(weighed.line.phase.lower())
     return usual if by_hand is None or usual in by_hand else by_hand[0]
 
@@ -244,8 +244,8 @@ def _steps(method: Method, kinds: set[str], asked: Sequence[AskedSchool], room: 
 
 def _cautions(held: Sequence[Ingredient]) -> tuple[str, ...]:
     cautions = list(STANDING_CAUTIONS)
-    if any(item.id.startswith("isopropyl-alcohol") for item in held):
+    if any(item.has("flammable") for item in held):
         cautions.insert(0, ALCOHOL_CAUTION)
-    if any(item.id == "sodium-bisulfate" for item in held):
+    if any(item.has("strong-acid") for item in held):
         cautions.insert(0, STRONG_ACID_CAUTION)
     return tuple(cautions)

@@ -9,12 +9,10 @@ from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Ingredient, Method, SchoolOption, Tables
 
-__all__ = ["FAST_ACIDS", "AskedSchool", "ask_schools", "kinds_of", "steps_hold"]
+__all__ = ["AskedSchool", "ask_schools", "kinds_of", "steps_hold"]
 
-FAST_ACIDS = frozenset(
-    {"citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid", "ascorbic-acid", "sodium-bisulfate"}
-)
 PORTIONS = "portions"  # stands for: there is more than one portion
+COLOURS = "colours"  # stands for: there is more than one colour
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,20 +78,19 @@ def kinds_of(formula: Formula, tables: Tables) -> set[str]:
     Returns
     -------
     set
-        Ingredient ids, roles and what they stand for
+        Ingredient ids, roles and natures
     """
     weighed, _ = weigh_formula(formula, tables)
     kinds = {PORTIONS} if len(formula.portions) > 1 else set()
+    colours = {item.ingredient.id for item in weighed if item.ingredient.role == "colorant" and item.mass_g > 0}
+    if len(colours) > 1:
+        kinds.add(COLOURS)
     return kinds.union(*(_kinds(item.ingredient) for item in weighed if item.mass_g > 0))
 
 
 def _kinds(item: Ingredient) -> set[str]:
-    kinds = {item.id, item.role}
-    if item.role == "surfactant" and item.is_powder:
-        kinds.add("surfactant-powder")
-    if item.id in FAST_ACIDS:
-        kinds.add("fast-acid")
-    return kinds
+    powder = {"surfactant-powder"} if item.has("surfactant-powder") else set()
+    return {item.id, item.based_on or item.id, item.role, *item.natures, *powder}
 
 
 def steps_hold(method: Method, kinds: Collection[str], asked: Collection[AskedSchool]) -> tuple[bool, ...]:

@@ -140,8 +140,14 @@ class Ingredient:
     fresh_fat: SolidFatCurve | None = None
     based_on: str | None = None
     sources: tuple[PropertySource, ...] = ()
+    natures: frozenset[str] = frozenset()
+    """What it is by nature (fast-acid, flammable, dye …), by the table; a studio's own keeps those of what it was made from."""
     inci_shares: tuple[tuple[str, float], ...] = ()
     """The names a supplied blend is made of, with their shares [-]; empty where the split is not known."""
+
+    def has(self, nature: str) -> bool:
+        """Whether it is of a nature, such as "fast-acid" or "surfactant-powder"."""
+        return nature in self.natures or (nature == "surfactant-powder" and self.role == "surfactant" and self.is_powder)
 
     @property
     def is_fat(self) -> bool:

@@ -26,6 +26,8 @@ class Fragrance:
     limit_pct: float | None
     ifra_category: str | None = None
     flash_c: float | None = None
+    usual_pct: float | None = None
+    """The usual most of it in rinsed-off products, by the reference table [%]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +88,10 @@ class Facts:
     flammable_solvent_g: float = 0.0
     max_melt_temp_c: float | None = None
     fragrance_add_temp_c: float | None = None
+    mixed_cold: bool = False
+    """Whether nothing is melted on the way."""
+    wants_no_water: bool = False
+    """Whether the method takes no water but what a liquid surfactant brings."""
 
     @property
     def foams(self) -> bool:

@@ -97,6 +97,18 @@ def _limited(facts: Facts) -> Fired | None:
     return Fired(over[0].pct, over[0].eu_max, "%", tuple(item.name for item in over)) if over else None
 
 
+def _over_the_usual(facts: Facts) -> Fired | None:
+    """Fire for a scent above its usual most, while no certificate says how much it may be."""
+    over = [s for s in facts.fragrance if s.limit_pct is None and s.usual_pct is not None and s.pct > s.usual_pct + SUM_SLACK]
+    if not over:
+        return None
+    return Fired(over[0].pct, over[0].usual_pct, "%", tuple(s.id for s in over), tuple(f"category limit of {s.id}" for s in over))
+
+
+def _meets(*natures: str) -> Predicate:
+    return lambda facts: when(facts.tags.issuperset(natures))
+
+
 MATERIAL_RULES: dict[str, Predicate] = {
     "US-ALL-01": lambda f: when(bool(f.fragrance)),
     "US-DIOX-01": lambda f: when("ethoxylated" in f.tags and "dioxane_statement" not in f.product.records),
@@ -117,5 +129,12 @@ MATERIAL_RULES: dict[str, Predicate] = {
     "IFRA-03": _uncertified,
     "IFRA-04": lambda f: when(f.product.leave_on_use and any(s.ifra_category == BATH_CATEGORY for s in f.fragrance)),
     "IFRA-05": _on_finished_mass,
+    "IFRA-06": _over_the_usual,
+    "MAT-ACID-01": _meets("strong-acid"),
+    "MAT-SODA-01": _meets("ready-mixed-base"),
+    "MAT-COL-01": _meets("sulfide-pigment", "acid"),
+    "MAT-CAT-01": _meets("cationic", "anionic"),
+    "MAT-MELT-01": lambda f: when("melts-only" in f.tags and f.mixed_cold),
+    "MAT-WATER-01": lambda f: when("watery" in f.tags and f.wants_no_water),
 }
 """Predicates by rule id."""

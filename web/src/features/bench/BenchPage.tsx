@@ -112,10 +112,10 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
           )}
           {!step && <Finished batch={batch} act={act} onBack={onBack} />}
         </div>
-        <div className="flex flex-col max-[900px]:hidden">
+        <div className="flex flex-col">
           <Timer batch={batch} />
           <LeftOut batch={batch} act={act} weighing={weighing} />
-          <div className={`min-h-0 flex-1 ${step?.kind === "feel" ? "hidden" : ""}`}>
+          <div className={`min-h-0 flex-1 max-[900px]:hidden ${step?.kind === "feel" ? "hidden" : ""}`}>
             <BenchBowl
               batch={batch}
               ingredients={byId}

@@ -255,7 +255,7 @@ function Cooling({ charts, name }: { charts: Charts; name: string }) {
 function FoamCurve({ charts, name }: { charts: Charts; name: string }) {
   const most = Math.max(...charts.foam.map((point) => point.litres));
   const half = charts.foam.find((point) => point.minutes > 8 && point.litres < most / 2);
-  const says = `${figure(most)} L when the tub is full${half ? `, half gone by minute ${half.minutes}` : ""}. Within a factor of 2.`;
+  const says = `${figure(most)} L when the tub is full${half ? `, half gone by minute ${half.minutes}, counted from when the tap is opened` : ""}. Within a factor of 2.`;
   return (
     <Drawn
       id="foam"

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, memo, useCallback, useState } from "react";
 import type { FormulaLine, IngredientSummary, LineMass, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
+import { asksForHand } from "../../lib/notes";
 import { figure, grams, percent } from "../../lib/numbers";
 import { GrainKey, IngredientPicker, Menu, MenuItem } from "../../ui";
 import type { DraftLine } from "./draft";
@@ -175,8 +176,8 @@ const asGrams = (mass: LineMass) => ({ amount: String(Number(mass.mass_g.toFixed
 
 /** What stands under a name: grams of another unit, and how sure they are. */
 function beside(line: FormulaLine, mass: LineMass | undefined): string {
-  const note = line.notes.find((text) => text.includes("?"));
-  if (note) return note;
+  const note = line.notes.find(asksForHand);
+  if (note && (note.includes("?") || Number(line.amount) === 0)) return note;
   const bound = boundWords(line);
   if (!mass || line.unit === "g") return bound;
   const spread = mass.mass_g > 0 ? Math.round((100 * (mass.high_g - mass.mass_g)) / mass.mass_g) : 0;

@@ -71,6 +71,8 @@ export function SubstituteSheet({ draft, position, name, onTake, onClose }: Prop
             </button>
             <span className="block text-label text-soft">
               {taking === each.ingredient ? "Balancing the rest… " : ""}
+              {each.why_not && <b className="font-semibold text-rosy">Against it: {each.why_not}. </b>}
+              {each.note && `For ${each.note}. `.replace("For where", "Where")}
               {notes(each)} {each.holds ? "" : "By itself it does not hold; the rest is balanced. "}
               {sideEffects(each)}
             </span>

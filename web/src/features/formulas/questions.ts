@@ -191,7 +191,7 @@ function foam(all: Evaluation, registry: Registry): Question {
   const detail =
     score === null || score === 0
       ? ""
-      : ` ${figure(foam_l ?? 0)} L; character ${whole(character)} of 100 (0 creamy, 100 fluffy); half gone after ${whole(half_life_min)} min.`;
+      : ` ${figure(foam_l ?? 0)} L; character ${whole(character)} of 100 (0 creamy, 100 fluffy); half gone ${whole(half_life_min)} min after the tub is full.`;
   const readings = [
     plain(
       registry,

@@ -35,19 +35,24 @@ export function useSheets(given: Given) {
   const gramsOf = () => new Map((evaluation?.lines ?? []).map((line) => [line.index, line.mass_g]));
   const batch_g = evaluation?.mass_g ?? 0;
 
-  /** What was there stays as a version of its own, so that a sheet's work is a new one. */
-  const keepFirst = async (note: string) => {
+  /** What was there stays as a version of its own, so that a sheet's work is a new one; false where that failed. */
+  const keepFirst = async (note: string): Promise<boolean> => {
     try {
       await given.flush();
       await keep.mutateAsync({ id, note });
     } catch (error) {
-      if (!messageOf(error).startsWith("Nothing has changed")) say(messageOf(error), { asks: true });
+      if (messageOf(error).startsWith("Nothing has changed")) return true;
+      say(`Nothing was changed, for what is there could not be kept first: ${messageOf(error)}`, {
+        asks: true,
+      });
+      return false;
     }
+    return true;
   };
 
   const onRebalance = async (masses: ReadonlyMap<number, number>) => {
     close();
-    await keepFirst("before rebalancing");
+    if (!(await keepFirst("before rebalancing"))) return;
     change((before) => setGrams(before, masses));
     say(
       `${masses.size} line${masses.size === 1 ? "" : "s"} rebalanced; what was there is kept as a version.`,

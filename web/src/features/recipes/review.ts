@@ -1,4 +1,5 @@
 import type { RecipeAnswer, RecipeLine } from "../../api";
+import { asksForHand } from "../../lib/notes";
 
 /** What was read, with the maker's own corrections laid over it. */
 export interface ReviewLine extends RecipeLine {
@@ -39,7 +40,7 @@ export function reviewLines(
 export function sureness(line: ReviewLine): "read" | "guessed" | "asks" {
   if (line.ingredient === null) return "asks";
   if (line.changed) return "read";
-  if (line.notes.some((note) => note.includes("?") || note.startsWith("no amount"))) return "asks";
+  if (line.notes.some((note) => asksForHand(note))) return "asks";
   return line.notes.length ? "guessed" : "read";
 }
 
