@@ -61,7 +61,9 @@ def test_a_certificate_stands_over_the_usual_most(tables: Tables) -> None:
 
 def test_scent_meets_the_hot_butters_not_the_dough(tables: Tables) -> None:
     """The wet phase goes in at 93 °C; a flash point of 80 °C is below it though the dough comes to about 40 °C."""
-    truffle = make_formula("butter-dough", baking_soda=400, slsa_fine=100, cocoa_butter=90, shea_butter=80, fragrance_oil_generic=10)
+    truffle = make_formula(
+        "butter-dough", baking_soda=400, slsa_fine=100, cocoa_butter=90, shea_butter=80, fragrance_oil_generic=10
+    )
     found = {entry.rule: entry for entry in evaluate(truffle, tables, "batch").skin.ledger}
     assert found["WORK-FLASH-01"].value == pytest.approx(93)
     cold = make_formula(baking_soda=400, slsa_fine=100, capb_liquid=60, fragrance_oil_generic=10)
@@ -103,11 +105,12 @@ def test_a_studios_own_alcohol_still_burns_and_its_own_acid_still_goes_last(tabl
 def test_rules_and_plans_ask_the_nature_not_the_id(tables: Tables, folder: str) -> None:
     ids = set(tables.ingredients)
     begun = {"-".join(id_.split("-")[:2]) for id_ in ids if id_.count("-") > 1}
-    found = []
-    for path in (Path(rosy_kettle.core.__file__).parent / folder).glob("*.py"):
-        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
-            if isinstance(node, ast.Constant) and node.value in (ids | begun) and node.value not in {"honey"}:
-                found.append(f"{path.name}:{node.lineno} {node.value}")
+    found = [
+        f"{path.name}:{node.lineno} {node.value}"
+        for path in (Path(rosy_kettle.core.__file__).parent / folder).glob("*.py")
+        for node in ast.walk(ast.parse(path.read_text("utf-8")))
+        if isinstance(node, ast.Constant) and node.value in (ids | begun)
+    ]
     assert found == []
 
 

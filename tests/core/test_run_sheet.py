@@ -136,7 +136,7 @@ def test_what_is_not_understood_is_named_on_the_sheet(tables: Tables) -> None:
 
 SCOOP = make_formula(
     "betaine-dough", baking_soda=218, slsa_fine=82, corn_starch=113, citric_acid_anhydrous=9, capb_liquid=57, glycerin=37,
-    cocoa_butter=20, mica_pigment=3,
+    cocoa_butter=20, mica_pigment=3, iron_oxide_red=1,
 )  # fmt: skip
 
 

@@ -53,7 +53,7 @@ class BathPh:
 
 def bath_ph(
     dose: Sequence[tuple[Ingredient, float]], tub_l: float, bath_c: float, alkalinity_mg_l: float, tap_ph: float,
-    tables: Tables, constants: Constants | None = None, *, until_aired: bool = True,
+    tables: Tables, constants: Constants | None = None, *, until_aired: bool = True, hardness_mg_l: float = 0.0,
 ) -> BathPh:  # fmt: skip
     """Return the pH of a bath with one dose dissolved in it.
 
@@ -78,6 +78,8 @@ def bath_ph(
         Constants at this temperature, where they are at hand
     until_aired : bool
         False stops at step-in; soak and aired are then NaN
+    hardness_mg_l : float
+        Hardness of the tap as CaCO3, taken as calcium [mg/L]
 
     Returns
     -------
@@ -90,8 +92,9 @@ def bath_ph(
     .. [2] Goldberg, R. N.; Kishore, N.; Lennen, R. M. J. Phys. Chem. Ref. Data 31 (2002) 231 (acids, recalled).
     """
     constants = constants or constants_at(bath_c, tables.carbonate, dict(tables.acid_systems))
-    tap_charge, tap_dic, tap_co2 = _tap(alkalinity_mg_l, tap_ph, constants)
-    ions, carbon_mol_l, fast_share = _totals(dose, tub_l, tap_charge)
+    calcium_mol_l = hardness_mg_l / CALCIUM_CARBONATE_MG_PER_EQ / 2
+    tap_charge, tap_dic, tap_co2 = _tap(alkalinity_mg_l, tap_ph, calcium_mol_l, constants)
+    ions, carbon_mol_l, fast_share = _totals(dose, tub_l, tap_charge, calcium_mol_l)
     fresh = solve_closed(ions, tap_dic + carbon_mol_l, constants)
     lost = GAS_LEAVING_AS_BUBBLES * fast_share * max(0.0, fresh.co2_aq_mol_l - tap_co2)
     stepin = solve_closed(ions, tap_dic + carbon_mol_l - lost, constants, fresh)
@@ -103,22 +106,29 @@ def bath_ph(
     return BathPh(fresh.ph, stepin.ph, soak.ph, aired.ph, fresh.ionic_strength_mol_l, error)
 
 
-def _tap(alkalinity_mg_l: float, tap_ph: float, constants: Constants) -> tuple[float, float, float]:
+def _tap(alkalinity_mg_l: float, tap_ph: float, calcium_mol_l: float, constants: Constants) -> tuple[float, float, float]:
     """Find strong charge, carbon and CO2(aq) of plain tap water; one round of activity is enough at its strength."""
     charge = alkalinity_mg_l / CALCIUM_CARBONATE_MG_PER_EQ
-    strength = charge
+    strength = charge + calcium_mol_l
     root = strength**0.5
     gamma = 10 ** (-constants.slope * (root / (1 + root) - 0.3 * strength))
     a = 10**-tap_ph
-    x1, x2 = constants.k1 / (a * gamma), constants.k1 * constants.k2 / (a * a * gamma**4)
+    with_calcium = (
+        1 + constants.pairs_calcium[3] * gamma**4 * calcium_mol_l,
+        1 + constants.pairs_calcium[4] * gamma**8 * calcium_mol_l,
+    )
+    x1 = constants.k1 / (a * gamma) * with_calcium[0]
+    x2 = constants.k1 * constants.k2 / (a * a * gamma**4) * with_calcium[1]
     carbonate_charge = charge + a / gamma - constants.kw / (a * gamma)
     co2 = max(0.0, carbonate_charge) / (x1 + 2 * x2)
     return charge, co2 * (1 + x1 + x2), co2
 
 
-def _totals(dose: Sequence[tuple[Ingredient, float]], tub_l: float, tap_charge: float) -> tuple[BathIons, float, float]:
+def _totals(
+    dose: Sequence[tuple[Ingredient, float]], tub_l: float, tap_charge: float, calcium_mol_l: float
+) -> tuple[BathIons, float, float]:
     acids: dict[str, float] = {}
-    charge = sodium = carbon = spectators = acid_eq = fast_eq = 0.0
+    charge = sodium = carbon = spectators = acid_eq = fast_eq = magnesium = 0.0
     for item, mass_g in dose:
         base_id = item.based_on or item.id
         if item.acid is not None:
@@ -137,12 +147,15 @@ def _totals(dose: Sequence[tuple[Ingredient, float]], tub_l: float, tap_charge: 
             acids["citric"] = acids.get("citric", 0.0) + mol
             charge += 3 * mol
             sodium += 3 * mol
+        magnesium += mass_g * item.traits.hardness_mmol_g / 1000
         spectators += mass_g * SPECTATORS_MOL_STRENGTH_PER_G.get(base_id, 0.0)
     ions = BathIons(
         strong_charge_mol_l=tap_charge + charge / tub_l,
         sodium_mol_l=sodium / tub_l,
         acids_mol_l=tuple((name, mol / tub_l) for name, mol in acids.items() if mol > 0),
         spectator_strength_mol_l=0.5 * tap_charge + spectators / tub_l,
+        calcium_mol_l=calcium_mol_l,
+        magnesium_mol_l=magnesium / tub_l,
     )
     return ions, carbon / tub_l, fast_eq / acid_eq if acid_eq > 0 else 0.0
 

@@ -20,11 +20,16 @@ ZERO_CELSIUS_K = 273.15  # [K]
 PAIR_NA_HCO3 = (-0.25, -13.7)
 PAIR_NA_CO3 = (1.27, -20.35)
 PAIR_NA_CITRATE = (1.03, -2.8)
+# Calcium and magnesium with H2Cit-, HCit2- and Cit3-, then with HCO3- and CO3 2-: log K at 25 °C, enthalpy [kJ/mol]; minteq.v4
+# database, protonated forms taken apart with its own citrate and carbonate constants, their enthalpies left at zero.
+PAIRS_CALCIUM = ((1.10, 0.0), (2.864, 0.0), (4.87, -8.368), (1.27, 20.0), (3.20, 16.0))
+PAIRS_MAGNESIUM = ((1.043, 0.0), (2.514, 0.0), (4.89, 8.368), (1.01, 4.0), (2.92, 12.0))
 AIR_CO2_ATM = 4.2e-4  # carbon dioxide in room air [atm]
 ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
 ON_THE_WAY_TOLERANCE = 1e-8  # of a minute's state while carbon dioxide leaves: under 0.0001 in pH [mol/L]
 STRENGTH_TOLERANCE = 1e-9  # of the ionic strength [mol/L]
+HARD_TOLERANCE = 1e-3  # of the free calcium and magnesium, between two rounds [-]
 NEWTON_STEPS = 60
 MOST_PROTONS = 3  # of the acids in the table
 NEUTRAL_PH = 7.0  # where a solution without a neighbour begins [-]
@@ -43,6 +48,9 @@ class Constants:
     pair_na_hco3: float
     pair_na_co3: float
     pair_na_citrate: float
+    pairs_calcium: tuple[float, ...]
+    """With H2Cit-, HCit2-, Cit3-, HCO3- and CO3 2-; the same order for magnesium [L/mol]."""
+    pairs_magnesium: tuple[float, ...]
     betas: dict[str, tuple[float, ...]]
     """Cumulative dissociation constants of each acid system."""
     first_charges: dict[str, int]
@@ -60,6 +68,10 @@ class BathIons:
     """Acid system and its total [mol/L]."""
     spectator_strength_mol_l: float
     """Ionic strength of ions that take no part [mol/L]."""
+    calcium_mol_l: float = 0.0
+    """Calcium that may pair: the tap's hardness [mol/L]."""
+    magnesium_mol_l: float = 0.0
+    """Magnesium that may pair, from salts in the dose [mol/L]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +85,9 @@ class Solution:
     sodium_mol_l: float
     """Sodium that is not paired [mol/L]."""
     charge_error_mol_l: float
+    calcium_mol_l: float = 0.0
+    """Calcium that is not paired, as magnesium below [mol/L]."""
+    magnesium_mol_l: float = 0.0
 
 
 def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[str, AcidSystem]) -> Constants:
@@ -114,6 +129,8 @@ def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[
         pair_na_hco3=pair(PAIR_NA_HCO3),
         pair_na_co3=pair(PAIR_NA_CO3),
         pair_na_citrate=pair(PAIR_NA_CITRATE),
+        pairs_calcium=tuple(map(pair, PAIRS_CALCIUM)),
+        pairs_magnesium=tuple(map(pair, PAIRS_MAGNESIUM)),
         betas=betas,
         first_charges={name: system.first_charge for name, system in systems.items()},
     )
@@ -191,7 +208,8 @@ def solve_outgassing(
     The ionic strength hardly moves meanwhile, so the activity coefficients are those of the start until the last step.
     """
     dic, co2, log_a = start.dic_mol_l, start.co2_aq_mol_l, -start.ph * LN10
-    balance = _Balance(ions, constants, dic, None, start.ionic_strength_mol_l, start.sodium_mol_l)
+    free = (start.sodium_mol_l, start.calcium_mol_l, start.magnesium_mol_l)
+    balance = _Balance(ions, constants, dic, None, start.ionic_strength_mol_l, free)
     drift = 0.0
     for _ in range(minutes):
         dic = max(0.0, dic - rate_per_min * (co2 - co2_at_air_mol_l))
@@ -219,8 +237,10 @@ class _Balance:
     """The charge balance at fixed activity coefficients."""
 
     def __init__(
-        self, ions: BathIons, c: Constants, dic: float | None, co2: float | None, strength: float, sodium: float
-    ) -> None:
+        self, ions: BathIons, c: Constants, dic: float | None, co2: float | None, strength: float,
+        free: tuple[float, float, float],
+    ) -> None:  # fmt: skip
+        sodium, calcium, magnesium = free
         capped = min(strength, MAX_IONIC_STRENGTH)
         root = math.sqrt(capped)
         shape = -c.slope * (root / (1.0 + root) - 0.3 * capped) * LN10
@@ -232,8 +252,14 @@ class _Balance:
         self.pair1 = c.pair_na_hco3 * g1 * g1
         self.pair2 = c.pair_na_co3 * g2
         self.pair3 = c.pair_na_citrate * g1 * g3 / g2
-        self.c1 = c.k1 / g1 * (1.0 + self.pair1 * sodium)
-        self.c2 = c.k1 * c.k2 / g2 * (1.0 + self.pair2 * sodium)
+        # Activity turns each constant of a divalent ion into one of concentrations, by the charges of partner and pair.
+        by_pair = (g2, g2 * g2, g2 * g3 / g1, g2, g2 * g2)
+        self.calcium = tuple(k * factor for k, factor in zip(c.pairs_calcium, by_pair, strict=True))
+        self.magnesium = tuple(k * factor for k, factor in zip(c.pairs_magnesium, by_pair, strict=True))
+        hard = [1.0 + ca * calcium + mg * magnesium for ca, mg in zip(self.calcium, self.magnesium, strict=True)]
+        self.hard = hard
+        self.c1 = c.k1 / g1 * (hard[3] + self.pair1 * sodium)
+        self.c2 = c.k1 * c.k2 / g2 * (hard[4] + self.pair2 * sodium)
         self.bare1, self.bare2 = c.k1 / g1, c.k1 * c.k2 / g2
         self.acids: list[tuple[str, float, int, list[float]]] = []
         for name, total in ions.acids_mol_l:
@@ -241,8 +267,8 @@ class _Balance:
             weights = [1.0 / gamma[abs(first)]]
             for step, beta in enumerate(c.betas[name], start=1):
                 weight = beta / gamma[abs(first - step)]
-                if name == "citric" and step == 3:  # noqa: PLR2004 - the fully dissociated form pairs with sodium
-                    weight *= 1.0 + self.pair3 * sodium
+                if name == "citric":  # pairs with calcium and magnesium at each step, with sodium once fully dissociated
+                    weight *= hard[step - 1] + (self.pair3 * sodium if step == 3 else 0.0)  # noqa: PLR2004
                 weights.append(weight)
             self.acids.append((name, total, first, weights))
         self.ladders = [
@@ -276,16 +302,24 @@ class _Balance:
             slope += total * ((p1 + 4.0 * p2 + 9.0 * p3) / whole - mean * mean)
         return value, slope
 
-    def strength_and_sodium(self, a: float) -> tuple[float, float, float, float]:
-        """Ionic strength, free sodium, CO2(aq) and DIC of the state reached."""
+    def strength_and_free(self, a: float) -> tuple[float, tuple[float, float, float], float, float]:
+        """Ionic strength, free sodium, calcium and magnesium, CO2(aq) and DIC of the state reached."""
         ions = self.ions
         co2 = (self.co2 or 0.0) if self.dic is None else self.dic / (1.0 + self.c1 / a + self.c2 / (a * a))
         hco3, co3 = self.bare1 * co2 / a, self.bare2 * co2 / (a * a)
-        sodium = ions.sodium_mol_l / (1.0 + self.pair1 * hco3 + self.pair2 * co3 + self._citrate(a) * self.pair3)
+        citrates = self._citrates(a)
+        partners = (*citrates, hco3, co3)
+        sodium = ions.sodium_mol_l / (1.0 + self.pair1 * hco3 + self.pair2 * co3 + citrates[2] * self.pair3)
+        calcium = _unpaired(ions.calcium_mol_l, self.calcium, partners)
+        magnesium = _unpaired(ions.magnesium_mol_l, self.magnesium, partners)
         na_hco3, na_co3 = self.pair1 * hco3 * sodium, self.pair2 * co3 * sodium
-        na_citrate = self._citrate(a) * self.pair3 * sodium
+        na_citrate = citrates[2] * self.pair3 * sodium
+        hard = [ca * calcium + mg * magnesium for ca, mg in zip(self.calcium, self.magnesium, strict=True)]
+        hard_citrate = citrates[2] * hard[2]
         strength = ions.spectator_strength_mol_l + 0.5 * (a / self.g1 + self.oh / a + hco3 + 4 * co3 + na_co3 + sodium)
         strength += 0.5 * (max(0.0, ions.strong_charge_mol_l - ions.sodium_mol_l)) + 2 * na_citrate
+        # The tap's cations were counted as single charges above; calcium on its own carries two, in a citrate pair one.
+        strength += calcium + 0.5 * hard_citrate
         for name, total, first, weights in self.acids:
             power, whole, square = 1.0, 0.0, 0.0
             for step, weight in enumerate(weights):
@@ -293,34 +327,43 @@ class _Balance:
                 whole += part
                 square += (first - step) ** 2 * part
                 power /= a
-            paired = 9 * na_citrate if name == "citric" else 0.0
+            paired = 9 * (na_citrate + hard_citrate) + 4 * citrates[1] * hard[1] if name == "citric" else 0.0
             strength += 0.5 * (total * square / whole - paired)
-        dic = co2 + hco3 + co3 + na_hco3 + na_co3
-        return max(0.0, strength), sodium, co2, dic
+        dic = co2 + hco3 * (1.0 + hard[3]) + co3 * (1.0 + hard[4]) + na_hco3 + na_co3
+        return max(0.0, strength), (sodium, calcium, magnesium), co2, dic
 
-    def _citrate(self, a: float) -> float:
-        """Unpaired fully dissociated citrate [mol/L], with the pairing of this round in its total."""
+    def _citrates(self, a: float) -> tuple[float, float, float]:
+        """Unpaired H2Cit-, HCit2- and Cit3- [mol/L], with the pairing of this round in their total."""
         for name, total, _first, weights in self.acids:
             if name == "citric":
                 whole = sum(weight / a**step for step, weight in enumerate(weights))
-                bare = weights[3] / (1.0 + self.pair3 * self.ions.sodium_mol_l)
-                return total * bare / a**3 / whole
-        return 0.0
+                paired = (*self.hard[:2], self.hard[2] + self.pair3 * self.ions.sodium_mol_l)
+                one, two, three = (total * weights[step] / paired[step - 1] / a**step / whole for step in (1, 2, 3))
+                return one, two, three
+        return 0.0, 0.0, 0.0
+
+
+def _unpaired(total: float, pairs: tuple[float, ...], partners: tuple[float, ...]) -> float:
+    """Ion that is not paired [mol/L]."""
+    return total / (1.0 + sum(pair * partner for pair, partner in zip(pairs, partners, strict=True)))
 
 
 def _solve(ions: BathIons, constants: Constants, dic: float | None, co2: float | None, start: Solution | None) -> Solution:
     strength = 0.5 * ions.sodium_mol_l + ions.spectator_strength_mol_l if start is None else start.ionic_strength_mol_l
-    sodium = ions.sodium_mol_l if start is None else start.sodium_mol_l
+    free = (ions.sodium_mol_l, ions.calcium_mol_l, ions.magnesium_mol_l)
+    if start is not None:
+        free = (start.sodium_mol_l, start.calcium_mol_l, start.magnesium_mol_l)
     log_a = -(NEUTRAL_PH if start is None else start.ph) * LN10
     co2_now = dic_now = error = 0.0
     for _ in range(ROUNDS):
-        balance = _Balance(ions, constants, dic, co2, strength, sodium)
+        balance = _Balance(ions, constants, dic, co2, strength, free)
         log_a, error = _root(balance, log_a)
-        before = strength
-        strength, sodium, co2_now, dic_now = balance.strength_and_sodium(math.exp(log_a))
-        if abs(strength - before) < STRENGTH_TOLERANCE + 1e-4 * before:
+        before, hard_before = strength, free[1] + free[2]
+        strength, free, co2_now, dic_now = balance.strength_and_free(math.exp(log_a))
+        settled = abs(free[1] + free[2] - hard_before) < STRENGTH_TOLERANCE + HARD_TOLERANCE * hard_before
+        if settled and abs(strength - before) < STRENGTH_TOLERANCE + 1e-4 * before:
             break
-    return Solution(-log_a / LN10, co2_now, dic_now if dic is None else dic, strength, sodium, error)
+    return Solution(-log_a / LN10, co2_now, dic_now if dic is None else dic, strength, free[0], error, free[1], free[2])
 
 
 def _root(balance: _Balance, log_a: float, tolerance: float = CHARGE_TOLERANCE) -> tuple[float, float]:

@@ -91,7 +91,15 @@ def _ph(
     tap_ph = water.ph if use.tap_ph is None else use.tap_ph
     dose = list(zip(ingredients, dose_g, strict=True))
     return bath_ph(
-        dose, setting.assumed.tub_l, setting.assumed.bath_c, alkalinity, tap_ph, tables, constants, until_aired=until_aired
+        dose,
+        setting.assumed.tub_l,
+        setting.assumed.bath_c,
+        alkalinity,
+        tap_ph,
+        tables,
+        constants,
+        until_aired=until_aired,
+        hardness_mg_l=water.hardness_mg_l_caco3,
     )
 
 
