@@ -14,7 +14,7 @@ HUMECTANT, LIQUID_OIL, MOLTEN_FAT = 7.2, 5.0, 4.0
 SPRAY_CRUST, MUCH_SPRAY, COARSE = 60.0, 30.0, 2.0
 WATER_THAT_BINDS, WATER_THAT_SOFTENS = 0.10, 0.15  # shares of the mass [-]
 SPRAY_THAT_BINDS, SPRAY_THAT_SOFTENS = 0.015, 0.06  # shares of the mass [-]
-ACID_FOR_FULL_CRUST, COARSE_ALLOWED = 0.10, 0.10  # shares of the mass [-]
+ACID_FOR_FULL_CRUST, SODA_FOR_FULL_CRUST, COARSE_ALLOWED = 0.10, 0.05, 0.10  # shares of the mass [-]
 POWDER_RISE = 0.45  # how soon the powder scale fills [-]
 FAT_RISE = 6.0  # hardness grows with a power of solid fat; after Narine and Marangoni, from memory [-]
 UNBOUND_SATURATION, BOUND_SATURATION = (
@@ -88,7 +88,8 @@ def piece_firmness(
 
 
 def _crust_acid(mix: Mix) -> float:
-    return min(1.0, mix.fast_acid_share / ACID_FOR_FULL_CRUST) if mix.fizzes else 0.0
+    soda_share = mix.of(mix.palette.carbon_mol_g > 0) / mix.total_g
+    return min(1.0, mix.fast_acid_share / ACID_FOR_FULL_CRUST) * min(1.0, soda_share / SODA_FOR_FULL_CRUST)
 
 
 def _hardeners(mix: Mix) -> float:
