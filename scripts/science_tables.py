@@ -59,6 +59,7 @@ def main() -> None:
     _put("why", "worked example", _explained(tables))
     _put("overview", "demo table", _demo_table())
     _put("checks", "baths", _baths(tables))
+    _put("balance", "wishes", _wishes(tables))
 
 
 def _balanced(tables: Tables) -> str:
@@ -72,6 +73,19 @@ def _explained(tables: Tables) -> str:
     found = contributions(_formula("betaine-dough", SCOOP), tables, ASKED_WHY)
     adds = {each.ingredient: _shown(each.adds) for each in found[:3]}
     return _example("betaine-dough", SCOOP, adds, reading=ASKED_WHY)
+
+
+def _wishes(tables: Tables) -> str:
+    """Thirty wishes and what is done about them, as the tests ask them."""
+    from tests.core.test_balance_wishes import WISHES
+
+    rows = ["| wish | asked | answer |", "|---|---|---|"]
+    for name, formula, texts in WISHES:
+        result = balance(BalanceProblem(formula, tuple(map(parse_target, texts))), tables)
+        moves = [f"{tables.ingredients[c.ingredient].short_name} {c.before_g:.1f} → {c.after_g:.1f}" for c in result.changes]
+        scaled = "every line in proportion" if len(moves) > len(texts) + 2 else ", ".join(moves)
+        rows.append(f"| {name} | {', '.join(texts)} | {result.status}: {scaled} g |")
+    return "\n".join(rows)
 
 
 def _baths(tables: Tables) -> str:

@@ -23,7 +23,7 @@ ASKED = st.fixed_dictionaries({}, optional={
     "lather.score": st.floats(20, 85), "dough.saturation": st.floats(0.3, 1.1), "firmness.at_20_c": st.floats(30, 85),
     "feel.ring": st.floats(1, 30), "cost.piece": st.floats(0.2, 0.7), "drying.hours": st.floats(15, 60),
 })  # fmt: skip
-FEW = settings(max_examples=25, deadline=None)
+FEW = settings(max_examples=12, deadline=None)
 
 
 def targets_of(asked: dict[str, float]) -> tuple[Target, ...]:

@@ -10,9 +10,9 @@ from rosy_kettle.core.amounts import Weighed
 from rosy_kettle.core.balance.problem import BalanceProblem
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.palette import FloatArray
-from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records import Ingredient, Method
 
-__all__ = ["HELD_ROLES", "bounds_of", "dearness", "is_held"]
+__all__ = ["HELD_ROLES", "binder_ceiling_g", "binds", "bounds_of", "dearness", "is_held"]
 
 HELD_ROLES = frozenset({"fragrance", "colorant", "preservative", "decoration"})
 """Roles that stay as they are unless freed: they are there for their own sake, not for the dough's."""
@@ -26,9 +26,31 @@ ADDING = {
 TAKING_OUT = {"base": 5.0, "acid": 4.0}
 """Dearness of a gram less, by role; the bulk of a formula is its character. Common practice, estimate."""
 USUAL_ADDING, USUAL_TAKING_OUT = 1.5, 3.0
+OWN_BINDER, OTHER_WETTER = (
+    0.6,
+    1.6,
+)  # dearness of the method's binder, and of another liquid in a kneaded dough [-]; common practice
 
 
-def dearness(items: Sequence[Ingredient], total_g: float) -> tuple[FloatArray, FloatArray]:
+def binds(item: Ingredient, method: Method) -> bool:
+    """Return whether an ingredient is what binds a dough of the method.
+
+    Parameters
+    ----------
+    item : Ingredient
+        Any
+    method : Method
+        Names the role of its binder
+
+    Returns
+    -------
+    bool
+        True for liquids and fats of that role
+    """
+    return item.role == method.binder and item.is_liquid
+
+
+def dearness(items: Sequence[Ingredient], total_g: float, method: Method) -> tuple[FloatArray, FloatArray]:
     """Return what a gram more and a gram less of each line costs, as a share of the batch.
 
     Parameters
@@ -37,15 +59,23 @@ def dearness(items: Sequence[Ingredient], total_g: float) -> tuple[FloatArray, F
         Ingredient of each line
     total_g : float
         Mass of the batch [g]
+    method : Method
+        Its own binder is the first wetter; other liquids come after it
 
     Returns
     -------
     tuple
         Cost of adding and of taking out, shape (n,) each [1/g]
     """
-    up = np.array([ADDING.get(item.role, USUAL_ADDING) for item in items])
+    up = np.array([ADDING.get(item.role, USUAL_ADDING) * _by_method(item, method) for item in items])
     down = np.array([TAKING_OUT.get(item.role, USUAL_TAKING_OUT) for item in items])
     return up / total_g, down / total_g
+
+
+def _by_method(item: Ingredient, method: Method) -> float:
+    if binds(item, method):
+        return OWN_BINDER
+    return OTHER_WETTER if method.kneaded and item.is_liquid and not item.is_fat and item.role != "emulsifier" else 1.0
 
 
 def is_held(weighed: Weighed, problem: BalanceProblem) -> bool:
@@ -69,7 +99,7 @@ def is_held(weighed: Weighed, problem: BalanceProblem) -> bool:
     return item.role in HELD_ROLES and not asked and not own
 
 
-def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float) -> tuple[float, float]:
+def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float, ceiling_g: float) -> tuple[float, float]:
     """Return how far a line may go.
 
     What is poured, locked or held stays; the tighter of the line's own bounds and the problem's holds; where neither says
@@ -83,6 +113,8 @@ def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float) -> tuple
         Locks, bounds, what is freed
     factor : float
         What a wished batch mass makes of every line that is not fixed [-]
+    ceiling_g : float
+        Default upper end where it is lower: another liquid does not outgrow the method's binder [g]
 
     Returns
     -------
@@ -102,7 +134,10 @@ def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float) -> tuple
     if is_held(weighed, problem):
         return factor * mass_g, factor * mass_g
     least, most = (LEAST_FACTOR, HIGHEST_FACTOR) if problem.objective == "least-change" else CHASING_FACTORS
-    usual = (_on_scale(least * factor * mass_g, problem), _on_scale(most * factor * mass_g, problem))
+    usual = (
+        _on_scale(least * factor * mass_g, problem),
+        _on_scale(max(factor * mass_g, min(most * factor * mass_g, ceiling_g)), problem),
+    )
     low, high = problem.bounds_g.get(weighed.ingredient.id, usual)
     low = low if line.min_g is None else line.min_g if weighed.ingredient.id not in problem.bounds_g else max(low, line.min_g)
     high = high if line.max_g is None else line.max_g if weighed.ingredient.id not in problem.bounds_g else min(high, line.max_g)
@@ -112,6 +147,27 @@ def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float) -> tuple
             quantity="bound",
         )
     return low, high
+
+
+def binder_ceiling_g(item: Ingredient, method: Method, binder_g: float) -> float:
+    """Return how far another liquid may grow in a kneaded dough: not past the binder, which stays the binder.
+
+    Parameters
+    ----------
+    item : Ingredient
+        The line's ingredient
+    method : Method
+        Names the binder
+    binder_g : float
+        Binder in the batch [g]
+
+    Returns
+    -------
+    float
+        Mass [g]; infinite for powders, fats and the binder itself
+    """
+    rival = method.kneaded and binder_g > 0 and item.is_liquid and not item.is_fat and not binds(item, method)
+    return binder_g if rival else float("inf")
 
 
 def _on_scale(mass_g: float, problem: BalanceProblem) -> float:

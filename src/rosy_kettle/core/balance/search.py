@@ -12,8 +12,8 @@ from rosy_kettle.core.palette import FloatArray
 
 __all__ = ["Found", "search"]
 
-RESTARTS = 10  # other starts that are tried
-LOOKS = 1500  # formulas the global search may look at, about a second; what is not found by then is said to be not found
+RESTARTS = 6  # other starts that are tried
+LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said to be not found
 EVOLVING = 12  # members for every free line
 SEED = 20  # the same question gets the same answer
 CHANGE_COUNTS = 1e-3  # of the change beside what is missed, while evolving [-]

@@ -20,6 +20,7 @@ __all__ = ["balance"]
 
 ROUNDS = 10
 SPARE_LINES = 1  # more lines than targets may move before fewer are looked for
+LEFT_BEHIND = 0.10  # of the change: what moves less than this altogether is tried without [-]
 LITTLE_DEARER = 1.03  # what fewer lines may cost more [-]
 GUARD_ROUNDS = 4  # an answer that breaks a guard is worked out again with it, at most so often
 FIRST_TRUST, SMALLEST_TRUST = 1.0, 0.003  # how far a line may move in one round, against its own size [-]
@@ -77,17 +78,20 @@ def _fewer(task: Task, found: Found) -> Found:
     allowed = len(task.problem.targets) + SPARE_LINES
     if task.chases or moved.sum() <= allowed:
         return found
-    weight = np.abs(found.mass_g - task.start_g)
-    for count in range(allowed, int(moved.sum())):
-        kept = np.argsort(-weight)[:count]
-        fixed = np.ones(task.start_g.size, dtype=bool)
-        fixed[kept] = False
-        still = np.clip(task.start_g, task.low_g, task.high_g)
-        narrow = replace(task, low_g=np.where(fixed, still, task.low_g), high_g=np.where(fixed, still, task.high_g))
-        other = _solve(narrow)
-        if other.met and _merit(task, task.look(other.mass_g), 0.0) <= LITTLE_DEARER * _merit(task, task.look(found.mass_g), 0.0):
-            return other
-    return found
+    moves = found.mass_g - task.start_g
+    weight = np.where(moves > 0, task.up_cost, -task.down_cost) * moves
+    order = np.argsort(-weight)
+    left = 1 - np.cumsum(weight[order]) / weight.sum()
+    count = max(allowed, int(np.argmax(left < LEFT_BEHIND)) + 1)
+    if count >= moved.sum():
+        return found
+    fixed = np.ones(task.start_g.size, dtype=bool)
+    fixed[order[:count]] = False
+    still = np.clip(task.start_g, task.low_g, task.high_g)
+    narrow = replace(task, low_g=np.where(fixed, still, task.low_g), high_g=np.where(fixed, still, task.high_g))
+    other = _solve(narrow)
+    dearest = LITTLE_DEARER * _merit(task, task.look(found.mass_g), 0.0)
+    return other if other.met and _merit(task, task.look(other.mass_g), 0.0) <= dearest else found
 
 
 def _solve(task: Task, begin_g: FloatArray | None = None) -> Found:

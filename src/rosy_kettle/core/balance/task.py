@@ -9,7 +9,7 @@ import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.balance.aims import Aims, aims_of
-from rosy_kettle.core.balance.effort import bounds_of, dearness
+from rosy_kettle.core.balance.effort import binder_ceiling_g, binds, bounds_of, dearness
 from rosy_kettle.core.balance.guards import Guard
 from rosy_kettle.core.balance.problem import OBJECTIVES, BalanceProblem
 from rosy_kettle.core.errors import InputError
@@ -161,10 +161,13 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
             raise InputError(f'"{name[:60]}" stands on no line of this formula; lock or bound what is in it.', quantity="lock")
     before_g = np.array([item.mass_g for item in weighed])
     factor = _scaling(problem, weighed)
-    bounds = [bounds_of(item, problem, factor) for item in weighed]
+    method = tables.methods[problem.formula.method]
+    binder_g = factor * sum(item.mass_g for item in weighed if binds(item.ingredient, method))
+    ceilings = [binder_ceiling_g(item.ingredient, method, binder_g) for item in weighed]
+    bounds = [bounds_of(item, problem, factor, ceiling_g) for item, ceiling_g in zip(weighed, ceilings, strict=True)]
     low_g, high_g = np.array([each[0] for each in bounds]), np.array([each[1] for each in bounds])
     start_g = before_g if factor == 1.0 else np.clip(factor * before_g, low_g, high_g)
-    up_cost, down_cost = dearness([item.ingredient for item in weighed], float(start_g.sum()))
+    up_cost, down_cost = dearness([item.ingredient for item in weighed], float(start_g.sum()), method)
     ends = (*problem.targets, *(guard.target for guard in guards))
     extra = [EXTRA_READING[problem.objective]] if problem.objective in EXTRA_READING else []
     task = Task(

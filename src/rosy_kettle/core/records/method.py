@@ -72,6 +72,8 @@ class Method:
     loss_fraction: float
     least_hours: float
     """What a piece rests before it is handled, however dry it went in [h]; common practice."""
+    binder: str
+    """Role of the liquid, or the fat, that binds the dough."""
     way: str
     kneaded: bool
     set_time: str
