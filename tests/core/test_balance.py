@@ -128,7 +128,10 @@ def test_least_change_agrees_with_an_independent_route(
     result = balance(problem, tables)
     start = [soda, slsa, starch, glycerin]
     cost = [
-        1.0, 1.3, 1.0, 1.6,
+        1.0,
+        1.3,
+        1.0,
+        1.6,
         5.0,
         3.0,
         3.0,

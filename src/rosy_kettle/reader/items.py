@@ -164,7 +164,7 @@ def _item(text: str) -> Item:
     if negation:
         comments.append(negation.strip(")] "))
     found = find_amounts(bare)
-    return Item(text.strip(TRIM + "()"), _name(bare, found), tuple(comments), _in_containers(found, bracketed))
+    return Item(text.strip(TRIM), _name(bare, found), tuple(comments), _in_containers(found, bracketed))
 
 
 def _in_containers(found: list[FoundAmount], bracketed: list[FoundAmount]) -> tuple[FoundAmount, ...]:

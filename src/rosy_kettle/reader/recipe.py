@@ -340,7 +340,16 @@ def _amount_of(chosen: FoundAmount | None) -> tuple[str, str, list[str]]:
     if chosen.asked:
         return "0", "g", [*chosen.notes, f"{chosen.asked}; enter the amount"]
     if chosen.unit == "container":
-        return "0", "g", [*chosen.notes, f"how much {chosen.amount} of them hold is not said; enter the amount"]
+        return (
+            "0",
+            "g",
+            [
+                *chosen.notes,
+                f"how much each of {chosen.amount} holds is not said; enter the amount"
+                if chosen.amount != "1"
+                else "how much it holds is not said; enter the amount",
+            ],
+        )
     return chosen.amount, chosen.unit, list(chosen.notes)
 
 

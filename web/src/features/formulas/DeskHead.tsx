@@ -54,7 +54,7 @@ export function DeskHead(props: Props) {
     })),
   );
   return (
-    <div className="relative z-10 w-[560px] max-w-[56vw] pb-1">
+    <div className="relative z-10 w-[560px] max-w-[56vw] max-[1100px]:max-w-[420px] pb-1">
       <h1 className="flex items-baseline">
         <input
           aria-label="Name of the formula"

@@ -57,7 +57,7 @@ export const LineRow = memo(function LineRow(props: Props) {
       className={`relative grid min-h-9 grid-cols-[32px_minmax(0,1fr)_auto_auto_42px] items-center gap-x-2 border-ink ${focused ? "border-b-2 font-bold" : "border-b-[0.9px]"} hover:bg-lit`}
     >
       <GrainKey mark={markOf(ingredient)} seed={line.key} />
-      <span className="min-w-0">
+      <span className="min-w-0 pb-0.5">
         <IngredientPicker
           ingredients={ingredients}
           first={line.suggestions}
