@@ -159,6 +159,11 @@ TEXTS: list[tuple[str, str]] = [
     ("20 g rose water", "20 g hydrosol"),
     ("20 g kosher salt", "20 g kosher-salt"),
     ("2 cups sugar", "2 cup sugar-white"),
+    ("1 cup sls-a", "1 cup slsa-fine"),
+    ("2/3rds of a cup kaolin", "2/3 cup kaolin"),
+    ("2:1 bicarb to citric acid", ""),
+    ("200 g bicarb\nAdd 1 tsp of water at a time", "200 g baking-soda"),
+    ("1,500 g bicarb\n0,5 g mica", "ask baking-soda; 0.5 g mica-pigment"),
     # two more languages
     ("2 EL Speisestärke", "2 tbsp corn-starch"),
     ("1 TL Glycerin", "1 tsp glycerin"),

@@ -25,7 +25,7 @@ BARE_COUNT = re.compile(
 TOTAL = re.compile(r"^\W*(?:sub-?total|total|grand total|sum|summe|gesamt|insgesamt|au total)\b", re.IGNORECASE)
 WARNING = re.compile(
     r"\b(?:never|do not|don['’]?t|must not|no more than|not more than|not exceed|at most|maximum of|max\.? of|avoid|niemals|"
-    r"nicht mehr|jamais|ne pas)\b",
+    r"nicht mehr|jamais|ne pas|at a time)\b|\b\d+ ?: ?\d+\b",
     re.IGNORECASE,
 )
 NEGATION = re.compile(
@@ -57,7 +57,7 @@ def is_total(line: str) -> bool:
 
 
 def is_warning(line: str) -> bool:
-    """Return whether a line says what not to do, or how much is too much."""
+    """Return whether a line says what not to do, how much is too much, how to add, or in which ratio."""
     return WARNING.search(line) is not None
 
 

@@ -235,8 +235,9 @@ def choose(amounts: tuple[FoundAmount, ...]) -> tuple[FoundAmount | None, list[s
 
 
 def _said(amount: FoundAmount) -> str:
-    unit = "" if amount.unit in {"container", "length", "pieces", "money"} else amount.unit
-    return f"{written(amount.value)} {unit}".strip()
+    if amount.is_aside:
+        return f"{written(amount.value)} ({amount.unit})"
+    return f"{written(amount.value)} {'' if amount.unit == 'container' else amount.unit}".strip()
 
 
 def _clash(first: FoundAmount, second: FoundAmount) -> bool:

@@ -53,6 +53,8 @@ SHOWN_OF_LONG_LINE = 200  # characters
 MOST_NAMES = 4  # of one thing on a line
 PROSE_WORDS = 7  # a line without amount and with at least this many words is a sentence, not an ingredient
 LIQUID_FORMS = frozenset({"liquid", "paste"})
+DECIMAL_COMMA = re.compile(r"(?<![\d.,])\d+,(?:\d{1,2}|\d{4,})(?![\d,])")
+THOUSANDS = "the comma as a thousands sign"
 NO_AMOUNT = "no amount given; enter one"
 TRIM = " \t:;,.-–—=•*·…#"
 FEWEST_COUNTED = 3  # lines that begin 1, 2, 3 are numbered
@@ -158,7 +160,7 @@ class _Reader:
         self._take_items(line)
 
     def finish(self) -> ReadRecipe:
-        lines = _settle_bare_numbers(self._lines)
+        lines = _settle_bare_numbers(_settle_commas(self._lines))
         return ReadRecipe(self._name or "Pasted recipe", tuple(lines), tuple(self._aside), self._pieces)
 
     def _take_items(self, line: str) -> None:
@@ -232,7 +234,7 @@ class _Reader:
         if self._index.match(bare).ingredient or self._index.match(bare.split(",")[0]).ingredient:
             return False
         if not self._lines and not self._name and not self._phase and len(words) <= PROSE_WORDS and ";" not in line:
-            if PROSE_VERB.match(line) and find_amounts(line):
+            if find_amounts(bare):
                 self._aside.append(line)
             else:
                 self._name = line.strip(TRIM)
@@ -351,6 +353,17 @@ def _amount_of(chosen: FoundAmount | None) -> tuple[str, str, list[str]]:
             ],
         )
     return chosen.amount, chosen.unit, list(chosen.notes)
+
+
+def _settle_commas(lines: list[ReadLine]) -> list[ReadLine]:
+    """Ask about "1,500" where another line writes decimals with a comma: it may be one and a half there."""
+    if not any(DECIMAL_COMMA.search(line.text) for line in lines):
+        return lines
+    asked = "the other lines write decimals with a comma; enter the amount"
+    return [
+        replace(line, amount="0", unit="g", notes=(*line.notes, asked)) if any(THOUSANDS in note for note in line.notes) else line
+        for line in lines
+    ]
 
 
 def _settle_bare_numbers(lines: list[ReadLine]) -> list[ReadLine]:

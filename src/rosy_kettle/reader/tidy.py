@@ -13,6 +13,7 @@ CELL_TAGS = frozenset({"td", "th"})
 HTML_TAG = re.compile(r"</?(?:li|td|th|tr|p|br|div|ul|ol|table|h[1-6]|span|strong|b)\b[^<>]{0,200}>", re.IGNORECASE)
 DIGIT_FRACTION = re.compile(r"(\d)[\s-]?<(\d+/\d+)>")
 LONE_FRACTION = re.compile(r"<(\d+/\d+)>")
+ORDINAL = re.compile(r"(\d/\d{1,2})(?:rds?|ths?|nds?)\b", re.IGNORECASE)  # "2/3rds of a cup"
 SPACES = re.compile(r"[^\S\t]+")
 
 
@@ -54,7 +55,7 @@ def tidy_line(line: str) -> str:
         line = "".join(map(_plain_character, line))
         line = LONE_FRACTION.sub(r"\1", DIGIT_FRACTION.sub(r"\1 <\2>", line))
         line = unicodedata.normalize("NFC", line)
-    return SPACES.sub(" ", line).strip(" ")
+    return SPACES.sub(" ", ORDINAL.sub(r"\1", line)).strip(" ")
 
 
 def _plain_character(char: str) -> str:
