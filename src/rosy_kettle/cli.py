@@ -128,17 +128,23 @@ def ingredients() -> None:
 @click.option("--seed-demo", is_flag=True, help="Fill a studio that has no formula yet with the demo data.")
 @click.option("--scale-port", default=None, help="Serial port of a real scale, such as /dev/ttyUSB0; none takes the stand-in.")
 @click.option(
+    "--unguarded",
+    is_flag=True,
+    help="Serve beyond this machine although nobody is asked who they are: all on the network can read and change the studio.",
+)
+@click.option(
     "--clock-rate",
     default=1.0,
     type=click.FloatRange(1.0, 3600.0),
     help="How fast the bench's clock runs; for trying things out.",
 )
-def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, clock_rate: float) -> None:
+def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, unguarded: bool, clock_rate: float) -> None:
     """Serve the studio in the data folder."""
     from rosy_kettle.api.server import serve_studio  # imported late: the other commands start faster without the server
     from rosy_kettle.devices import BenchClock, open_devices
 
-    serve_studio(host, port, seed_demo=seed_demo, bench=open_devices(BenchClock(clock_rate), scale_port))
+    bench = open_devices(BenchClock(clock_rate), scale_port)
+    serve_studio(host, port, seed_demo=seed_demo, bench=bench, unguarded=unguarded)
 
 
 @commands.command()
@@ -158,6 +164,28 @@ def demo_reset() -> None:
 
     kept = reset_demo()
     click.echo("Demo data restored." + (f" The former studio is kept as {kept.name}." if kept else ""))
+
+
+@commands.command()
+@click.argument("file", type=click.Path(path_type=Path))
+def backup(file: Path) -> None:
+    """Copy the studio into FILE, verified; it may be in use meanwhile."""
+    from rosy_kettle.usecases.keep_copies import backup_studio  # as above
+
+    rows = backup_studio(file)
+    click.echo(
+        f"{file} holds the studio: {rows.get('formulas', 0)} formulas, {rows.get('batches', 0)} batches; integrity checked."
+    )
+
+
+@commands.command()
+@click.argument("file", type=click.Path(path_type=Path))
+def restore(file: Path) -> None:
+    """Put the backup FILE in the place of the studio, keeping a copy of what was there."""
+    from rosy_kettle.usecases.keep_copies import restore_studio  # as above
+
+    kept = restore_studio(file)
+    click.echo("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))
 
 
 def main() -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +23,7 @@ from rosy_kettle.api import (
     profiles,
     reference,
 )
+from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.devices import BenchDevices
@@ -31,16 +33,15 @@ __all__ = ["create_app", "openapi_document"]
 
 STATIC = Path(__file__).parent / "static"
 LARGEST_REQUEST_BYTES = 1_100_000  # a formula file of 1 MB and its envelope
-CONTENT_SECURITY = (
-    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; "
-    "connect-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
-)
-"""Styles may be inline because the dialogs' scroll lock writes a style element."""
+NONCE_MARK = "__NONCE__"
+"""Stands in the built page where the nonce of each answer goes."""
 CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
-def create_app(studio: Studio, bench: BenchDevices | None = None) -> OpenAPI:
-    """Return the application for an open studio, with the devices of its bench."""
+def create_app(
+    studio: Studio, bench: BenchDevices | None = None, hosts: Collection[str] = LOOPBACK_HOSTS, *, any_address: bool = False
+) -> OpenAPI:
+    """Return the application for an open studio, with the devices of its bench and the names it answers under."""
     app = OpenAPI(
         __name__,
         info=Info(title="Rosy Kettle", version=reference.VERSION),
@@ -52,6 +53,9 @@ def create_app(studio: Studio, bench: BenchDevices | None = None) -> OpenAPI:
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["studio"] = studio
     app.extensions["devices"] = bench or BenchDevices()
+    app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
+    app.url_map.strict_slashes = False
+    register_doors(app, hosts, any_address=any_address)
     errors.register_errors(app)
     for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients, moulds):
         app.register_api(part.blueprint)
@@ -76,9 +80,8 @@ def openapi_document(app: OpenAPI) -> dict[str, Any]:
 def _page() -> Response:
     if not (STATIC / "index.html").exists():
         return Response("The pages are not built yet; run 'make setup'.", 503, mimetype="text/plain")
-    response = send_from_directory(STATIC, "index.html")
-    response.headers["Cache-Control"] = "no-cache"
-    return response
+    page = (STATIC / "index.html").read_text(encoding="utf-8").replace(NONCE_MARK, page_nonce())
+    return Response(page, mimetype="text/html", headers={"Cache-Control": "no-store"})
 
 
 def _asset(name: str) -> Response:
@@ -95,7 +98,9 @@ def _not_found(error: NotFound) -> Response:
 
 
 def _secure(response: Response) -> Response:
-    response.headers.setdefault("Content-Security-Policy", CONTENT_SECURITY)
+    response.headers.setdefault("Content-Security-Policy", content_security())
     response.headers.setdefault("X-Content-Type-Options", "nosniff")
     response.headers.setdefault("Referrer-Policy", "no-referrer")
+    response.headers.setdefault("Cross-Origin-Resource-Policy", "same-origin")
+    response.headers.setdefault("Cross-Origin-Opener-Policy", "same-origin")
     return response

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import io
 import uuid
 from datetime import UTC, datetime
 from typing import Annotated
 
 from flask import Response, request, send_from_directory
 from flask_openapi3 import APIBlueprint, Tag
-from PIL import Image, ImageOps, UnidentifiedImageError
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices, record_answer
@@ -18,10 +16,12 @@ from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.errors import InputError, NotFoundError
 from rosy_kettle.core.plan import sheet_of
-from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf
+from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf, smaller_photo
+from rosy_kettle.store.batches import list_events
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.photos import keep_photo, photo_folder
 from rosy_kettle.usecases.run_batch import let_happen, open_bench
 from rosy_kettle.usecases.studio_tables import studio_tables
 from rosy_kettle.usecases.tell_batch import tell_batch
@@ -32,8 +32,6 @@ blueprint = APIBlueprint(
     "papers", __name__, url_prefix="/api", abp_tags=[Tag(name="papers")], abp_responses={404: ErrorAnswer, 422: ErrorAnswer}
 )
 LARGEST_PHOTO_BYTES = 20_000_000
-PHOTO_SIDE_PX = 1280
-PHOTO_QUALITY = 82
 
 
 class SheetQuery(BaseModel):
@@ -95,30 +93,26 @@ def add_photo(path: BatchPath, query: PhotoQuery) -> Response:
     sent = request.files.get("photo")
     if sent is None:
         raise InputError("No photo was sent; choose a file.", quantity="photo")
-    name = f"{uuid.uuid4().hex}.jpg"
-    folder = current_studio().path.parent / "photos"
-    folder.mkdir(exist_ok=True)
-    (folder / name).write_bytes(_smaller(sent.read()))
-    with current_studio().writing() as session:
-        let_happen(session, path.batch_id, query.after, "photo", {"name": name}, current_devices().clock)
+    data, name = smaller_photo(sent.read()), f"{uuid.uuid4().hex}.jpg"
+    studio, kept = current_studio(), None
+    try:
+        with studio.writing() as session:
+            let_happen(session, path.batch_id, query.after, "photo", {"name": name}, current_devices().clock)
+            kept = keep_photo(studio.path, name, data)
+    except BaseException:
+        if kept is not None:
+            kept.unlink(missing_ok=True)  # its event was not committed
+        raise
     return respond(record_answer(path.batch_id), 201)
 
 
 @blueprint.get("/batches/<int:batch_id>/photos/<string:name>", summary="One photo")
 def photo(path: PhotoPath) -> Response:
-    return send_from_directory(current_studio().path.parent / "photos", path.name)
-
-
-def _smaller(data: bytes) -> bytes:
-    try:
-        with Image.open(io.BytesIO(data)) as image:
-            upright = ImageOps.exif_transpose(image).convert("RGB")
-    except (UnidentifiedImageError, OSError, Image.DecompressionBombError) as error:
-        raise InputError("That file is no photo; choose a JPEG, PNG or WebP.", quantity="photo") from error
-    upright.thumbnail((PHOTO_SIDE_PX, PHOTO_SIDE_PX))
-    buffer = io.BytesIO()
-    upright.save(buffer, "JPEG", quality=PHOTO_QUALITY)
-    return buffer.getvalue()
+    with current_studio().reading() as session:
+        names = {event.data.get("name") for event in list_events(session, path.batch_id) if event.kind == "photo"}
+    if path.name not in names:
+        raise NotFoundError(f"Batch {path.batch_id} has no such photo.", noun="photo", id=path.name)
+    return send_from_directory(photo_folder(current_studio().path), path.name)
 
 
 def _file(data: bytes, mimetype: str, name: str) -> Response:

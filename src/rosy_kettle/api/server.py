@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import signal
 import socket
+import threading
 from pathlib import Path
 from types import FrameType
 
@@ -11,39 +12,72 @@ import click
 from waitress import create_server
 
 from rosy_kettle.api.app import create_app
+from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
-from rosy_kettle.store import open_studio
+from rosy_kettle.store import Studio, open_studio
+from rosy_kettle.usecases.keep_copies import sweep_unnamed_photos
 from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
 
 THREADS = 16
+MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the next one out
+IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
+LARGEST_BODY_BYTES = 21_000_000  # a photo and its envelope; more is cut off, not read
+QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
 
 
 def serve_studio(
-    host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None, bench: BenchDevices | None = None
-) -> None:
+    host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None, bench: BenchDevices | None = None,
+    unguarded: bool = False,
+) -> None:  # fmt: skip
     """Open the studio, serve it until stopped, and print the address once it answers.
 
     Raises
     ------
     InputError
-        If the port is taken or the host cannot be served.
+        If the port is taken, the host cannot be served, or it is no loopback address and nobody said ``unguarded``.
     """
-    studio = open_studio(folder)
+    outside = host not in LOOPBACK_HOSTS and not host.startswith("127.")
+    if outside and not unguarded:
+        raise InputError(
+            f"{host} is reached from other machines, and nothing asks who they are: everyone on the network could read and "
+            "change this studio. Say --unguarded if that is meant, or leave --host away.", quantity="host",
+        )  # fmt: skip
+    studio = open_studio(folder, serving=True)
     if seed_demo:
         put_in_demo_data(studio)
     try:
-        server = create_server(create_app(studio, bench), host=host, port=port, threads=THREADS)
+        app = create_app(studio, bench, {*LOOPBACK_HOSTS, host.lower()}, any_address=outside)
+        server = create_server(
+            app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
+            cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,
+        )  # fmt: skip
     except (OSError, socket.gaierror) as error:
+        studio.close()
         raise InputError(f"{host}:{port} cannot be served ({error.strerror or error}); choose another with --port.") from error
     signal.signal(signal.SIGTERM, _stop)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
+    if studio.lock is not None and studio.lock.nobody_else():
+        sweep_unnamed_photos(studio)
+    stopped = threading.Event()
+    threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     try:
         server.run()
     finally:
+        stopped.set()
         studio.close()
+
+
+def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:
+    """Fold the write-ahead log into the one file whenever nothing was written for a while."""
+    seen = studio.stamp()
+    while not stopped.wait(QUIET_SECONDS):
+        now = studio.stamp()
+        if now == seen:
+            studio.fold()
+        seen = now
 
 
 def _stop(_signal: int, _frame: FrameType | None) -> None:

@@ -20,11 +20,14 @@ from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.copies import copy_aside, damage_of, read_only_address
+from rosy_kettle.store.lock import StudioLock
 
-__all__ = ["FILE_NAME", "Studio", "data_folder", "open_studio"]
+__all__ = ["FILE_NAME", "Studio", "data_folder", "made_folder", "open_studio", "refuse_unfit"]
 
 FILE_NAME = "studio.sqlite3"
 FOLDER_VARIABLE = "ROSY_KETTLE_DATA"
+APPLICATION_ID = 0x524B_4554  # "RKET", in the header of the file, so that no foreign database is taken for ours
 BUSY_TIMEOUT_MS = 10_000
 PRAGMAS = (
     "journal_mode=WAL",
@@ -59,6 +62,8 @@ class Studio:
     path: Path
     engine: Engine
     watcher: Watcher
+    lock: StudioLock | None = None
+    """Held while it is served."""
 
     def stamp(self) -> int:
         """Return a number that changes with every commit anyone makes to the file."""
@@ -76,10 +81,22 @@ class Studio:
         with Session(self.engine.execution_options(write=True), expire_on_commit=False) as session, session.begin():
             yield session
 
+    def fold(self) -> None:
+        """Fold the write-ahead log into the file, as far as nobody else is reading or writing."""
+        with closing(sqlite3.connect(self.path, timeout=0.5)) as connection:
+            try:
+                connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            except sqlite3.OperationalError:
+                return  # busy or full; the log keeps what it holds
+
     def close(self) -> None:
-        """Let go of the file."""
+        """Let go of the file; what the log still holds is folded into it."""
         self.watcher.close()
         self.engine.dispose()
+        if self.path.exists():
+            self.fold()
+        if self.lock is not None:
+            self.lock.release()
 
 
 def data_folder() -> Path:
@@ -88,27 +105,108 @@ def data_folder() -> Path:
     return Path(named) if named else user_data_path("rosy-kettle", appauthor=False)
 
 
-def open_studio(folder: Path | None = None) -> Studio:
+def open_studio(folder: Path | None = None, *, serving: bool = False) -> Studio:
     """Open the studio in a folder, bringing its tables up to date with a safety copy first.
+
+    Nothing that is not ours is altered: the file is looked at before anything is written to it.
 
     Raises
     ------
     InputError
-        If the folder cannot be written, or the file is no studio.
+        If the folder cannot be written, the file is no studio, a newer one, damaged, or being restored.
     """
     place = folder or data_folder()
+    path = made_folder(place) / FILE_NAME
+    lock = StudioLock(place, alone=False) if serving else None
     try:
-        place.mkdir(parents=True, exist_ok=True)
+        refuse_unfit(path)
+        if not path.exists():
+            os.close(os.open(path, os.O_CREAT | os.O_WRONLY, 0o600))
+        engine = _engine(path)
+        try:
+            _migrate(engine, path)
+        except DatabaseError as error:
+            engine.dispose()
+            raise InputError(f"{path} cannot be opened: {error.orig}.", quantity="file") from error
+        for kept in place.glob(f"{FILE_NAME}*"):
+            kept.chmod(0o600)
+        return Studio(path, engine, Watcher(path), lock)
+    except OSError as error:
+        raise InputError(f"{path} cannot be written: {error.strerror}; make room or free the folder.", quantity="file") from error
+    except BaseException:
+        if lock is not None:
+            lock.release()
+        raise
+
+
+def made_folder(place: Path) -> Path:
+    """Return the data folder, made where it is missing, for its owner alone.
+
+    Raises
+    ------
+    InputError
+        If it cannot be made or written.
+    """
+    try:
+        if not place.exists():
+            place.mkdir(parents=True, mode=0o700)
     except OSError as error:
         raise InputError(f"The data folder {place} cannot be made: {error.strerror}.", quantity=FOLDER_VARIABLE) from error
-    path = place / FILE_NAME
-    engine = _engine(path)
+    if not os.access(place, os.W_OK) or _is_read_only(place):
+        sentence = f"The data folder {place} cannot be written; choose another with {FOLDER_VARIABLE}, or make it writable."
+        raise InputError(sentence, quantity=FOLDER_VARIABLE)
+    return place
+
+
+def _is_read_only(place: Path) -> bool:
+    return bool(os.statvfs(place).f_flag & os.ST_RDONLY) or not place.stat().st_mode & 0o222
+
+
+def refuse_unfit(path: Path) -> None:
+    """Refuse a file that is empty, no studio, of a newer version or damaged, without writing to it.
+
+    Raises
+    ------
+    InputError
+        Naming what is wrong and the way out.
+    """
+    if not path.exists():
+        return
+    way_out = "move it away, or bring back a backup with 'rosy-kettle restore FILE'"
+    if path.stat().st_size == 0:
+        raise InputError(f"{path} is empty: {way_out}.", quantity="file")
     try:
-        _migrate(engine, path)
-    except DatabaseError as error:
-        engine.dispose()
-        raise InputError(f"{path} is not a Rosy Kettle studio: {error.orig}.", quantity="file") from error
-    return Studio(path, engine, Watcher(path))
+        with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+            application = connection.execute("PRAGMA application_id").fetchone()[0]
+            tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            found = (
+                connection.execute("SELECT version_num FROM alembic_version").fetchone() if "alembic_version" in tables else None
+            )
+    except sqlite3.DatabaseError as error:
+        foreign = "not a database" in str(error)
+        said = "is not a Rosy Kettle studio, nor any database" if foreign else f"is damaged ({error})"
+        raise InputError(f"{path} {said}: {way_out}.", quantity="file") from error
+    if application not in {0, APPLICATION_ID} or (application == 0 and (found is None or "formulas" not in tables)):
+        raise InputError(f"{path} is not a Rosy Kettle studio; nothing was changed in it. Move it away.", quantity="file")
+    if found is not None and found[0] not in _known_revisions():
+        raise InputError(f"{path} was written by a newer Rosy Kettle; install that version to open it.", quantity="file")
+    stopped_uncleanly = path.with_name(f"{FILE_NAME}-wal").exists()
+    if stopped_uncleanly and (damage := damage_of(path)):
+        raise InputError(f"{path} is damaged ({damage}): {way_out}.", quantity="file")
+
+
+def _known_revisions() -> set[str]:
+    return {script.revision for script in _scripts().walk_revisions()}
+
+
+def _config() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    return config
+
+
+def _scripts() -> ScriptDirectory:
+    return ScriptDirectory.from_config(_config())
 
 
 def _engine(path: Path) -> Engine:
@@ -130,19 +228,16 @@ def _engine(path: Path) -> Engine:
 
 
 def _migrate(engine: Engine, path: Path) -> None:
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    head = ScriptDirectory.from_config(config).get_current_head()
+    config = _config()
+    head = _scripts().get_current_head()
     with engine.connect() as connection:
         current = MigrationContext.configure(connection).get_current_revision()
-    if current == head:
-        return
-    if current is not None:
-        _copy(path, path.with_name(f"studio-before-{head}.sqlite3"))
-    config.attributes["engine"] = engine
-    command.upgrade(config, "head")
-
-
-def _copy(source: Path, target: Path) -> None:
-    with closing(sqlite3.connect(source)) as origin, closing(sqlite3.connect(target)) as copy:
-        origin.backup(copy)
+    if current != head:
+        if current is not None:
+            copy_aside(path, f"before-{head}")
+        config.attributes["engine"] = engine
+        command.upgrade(config, "head")
+    with engine.connect() as connection:
+        if connection.exec_driver_sql("PRAGMA application_id").scalar() != APPLICATION_ID:
+            connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
+            connection.commit()

@@ -6,13 +6,16 @@ import json
 from decimal import Decimal
 from importlib.resources import files
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.batches import set_stock
+from rosy_kettle.store.copies import copy_aside, replace_file
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
-from rosy_kettle.store.session import FILE_NAME
+from rosy_kettle.store.lock import StudioLock
+from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.save_formula import store_new_formula
 from rosy_kettle.usecases.seed_batches import seed_batches
@@ -47,17 +50,23 @@ def seed_demo(studio: Studio) -> bool:
 
 
 def reset_demo(folder: Path | None = None) -> Path | None:
-    """Restore the demo studio; the former file is kept beside it and its path returned."""
-    place = folder or data_folder()
+    """Restore the demo studio; a verified copy of the former one is kept beside it and its path returned.
+
+    Raises
+    ------
+    InputError
+        If the studio is being served, or the copy cannot be made; then nothing has changed.
+    """
+    place = made_folder(folder or data_folder())
     path = place / FILE_NAME
-    kept = None
-    if path.exists():
-        open_studio(place).close()  # folds the write-ahead log into the file
-        number = 1 + sum(1 for _ in place.glob("studio-kept-*.sqlite3"))
-        kept = path.rename(place / f"studio-kept-{number}.sqlite3")
-        for leftover in place.glob(f"{FILE_NAME}-*"):
-            leftover.unlink()
-    studio = open_studio(place)
-    seed_demo(studio)
-    studio.close()
+    lock = StudioLock(place, alone=True)
+    try:
+        kept = copy_aside(path, "kept") if path.exists() and path.stat().st_size else None
+        with TemporaryDirectory(prefix=".reset-", dir=place) as fresh:
+            studio = open_studio(Path(fresh))
+            seed_demo(studio)
+            studio.close()
+            replace_file(studio.path, path)
+    finally:
+        lock.release()
     return kept

@@ -1,0 +1,171 @@
+"""Copies of the studio file: made while it is in use, verified, named so that none is ever overwritten."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+
+from rosy_kettle.core.errors import InputError
+
+__all__ = ["copy_aside", "copy_verified", "damage_of", "read_only_address", "replace_file", "unused_name"]
+
+SIDE_FILES = ("-wal", "-shm", "-journal")
+MOST_OF_A_MINUTE = 10_000  # copies with one time stamp
+
+
+def copy_verified(source: Path, target: Path) -> dict[str, int]:
+    """Copy a studio file with SQLite's backup API into a new file, verify it, and return the rows of every table.
+
+    Parameters
+    ----------
+    source : Path
+        The file, in use or not
+    target : Path
+        Where the copy goes; it must not be there yet
+
+    Returns
+    -------
+    dict
+        Rows by table name
+
+    Raises
+    ------
+    InputError
+        If the target is there already, cannot be written, or the copy is not whole.
+    """
+    if target.exists():
+        raise InputError(f"{target} is there already; choose another name, nothing was overwritten.", quantity="file")
+    part = target.with_name(f".{target.name}.{os.getpid()}.part")
+    try:
+        os.close(os.open(part, os.O_CREAT | os.O_WRONLY | os.O_EXCL, 0o600))
+        with (
+            closing(sqlite3.connect(read_only_address(source), uri=True)) as origin,
+            closing(sqlite3.connect(part)) as copy,
+        ):
+            origin.backup(copy)
+            copy.execute("PRAGMA journal_mode=DELETE")
+            counted, expected = _rows(copy), _rows(origin)
+        if (damage := damage_of(part)) or set(counted) != set(expected):
+            raise InputError(f"The copy is not whole ({damage or 'tables are missing'}); it was thrown away.", quantity="file")
+        _to_disk(part)
+        os.link(part, target)  # fails where another process made the name meanwhile
+        _to_disk(target.parent)
+    except (OSError, sqlite3.Error) as error:
+        raise InputError(f"{target} cannot be written: {getattr(error, 'strerror', None) or error}.", quantity="file") from error
+    finally:
+        part.unlink(missing_ok=True)
+    return counted
+
+
+def copy_aside(path: Path, word: str) -> Path:
+    """Copy a studio file beside itself under a name that is not taken, verified, and return where it is.
+
+    Parameters
+    ----------
+    path : Path
+        The studio file
+    word : str
+        What the copy is for, part of its name
+
+    Returns
+    -------
+    Path
+        The copy
+    """
+    target = unused_name(path.parent, word)
+    copy_verified(path, target)
+    return target
+
+
+def unused_name(folder: Path, word: str) -> Path:
+    """Return a name with the time in it that nothing in the folder has yet.
+
+    Parameters
+    ----------
+    folder : Path
+        Where it goes
+    word : str
+        What it is for
+
+    Returns
+    -------
+    Path
+        As studio-kept-20261128T201500Z-1.sqlite3
+    """
+    stamp = f"{datetime.now(UTC):%Y%m%dT%H%M%SZ}"
+    names = (folder / f"studio-{word}-{stamp}-{number}.sqlite3" for number in range(1, MOST_OF_A_MINUTE))
+    return next(name for name in names if not name.exists())
+
+
+def damage_of(path: Path) -> str:
+    """Return what SQLite finds wrong with a file: integrity, then foreign keys; "" for a whole one.
+
+    Parameters
+    ----------
+    path : Path
+        A database file
+
+    Returns
+    -------
+    str
+        The first complaint
+    """
+    try:
+        with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+            said = str(connection.execute("PRAGMA integrity_check(1)").fetchone()[0])
+            if said != "ok":
+                return said.split("\n", maxsplit=1)[0]
+            astray = connection.execute("PRAGMA foreign_key_check").fetchone()
+            return "" if astray is None else f"a row of {astray[0]} points nowhere"
+    except sqlite3.Error as error:
+        return str(error)
+
+
+def read_only_address(path: Path) -> str:
+    """Return the address under which SQLite opens a file without ever writing to it.
+
+    Parameters
+    ----------
+    path : Path
+        A database file
+
+    Returns
+    -------
+    str
+        A file URI
+    """
+    return f"{path.absolute().as_uri()}?mode=ro"
+
+
+def replace_file(source: Path, path: Path) -> None:
+    """Put a verified file in the place of the studio file, whole or not at all; only with the lock held alone.
+
+    Parameters
+    ----------
+    source : Path
+        What is to stand there, in the same folder
+    path : Path
+        The studio file
+    """
+    for ending in SIDE_FILES:
+        path.with_name(path.name + ending).unlink(missing_ok=True)
+    source.replace(path)
+    _to_disk(path.parent)
+
+
+def _rows(connection: sqlite3.Connection) -> dict[str, int]:
+    names = [
+        row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
+    ]
+    return {name: int(connection.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]) for name in names}  # noqa: S608 - names from SQLite itself
+
+
+def _to_disk(path: Path) -> None:
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

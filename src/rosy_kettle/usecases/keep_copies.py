@@ -1,0 +1,73 @@
+"""Backup and restore of the whole studio file."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.store import Studio, data_folder
+from rosy_kettle.store.batches import photo_names
+from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, unused_name
+from rosy_kettle.store.lock import StudioLock
+from rosy_kettle.store.photos import sweep_photos
+from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
+
+__all__ = ["backup_studio", "restore_studio", "sweep_unnamed_photos"]
+
+
+def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
+    """Copy the studio into a new file, verified, also while it is served; return the rows of every table.
+
+    Raises
+    ------
+    InputError
+        If there is no studio, or the copy cannot be made.
+    """
+    path = (folder or data_folder()) / FILE_NAME
+    if not path.exists():
+        raise InputError(f"There is no studio at {path}; nothing was copied.", quantity="file")
+    refuse_unfit(path)
+    return copy_verified(path, target)
+
+
+def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
+    """Put a backup in the place of the studio; what was there is kept beside it and its path returned.
+
+    Raises
+    ------
+    InputError
+        If the backup is no whole studio, or the studio is being served; then nothing has changed.
+    """
+    if not source.is_file():
+        raise InputError(f"There is no file {source}; nothing was changed.", quantity="file")
+    refuse_unfit(source)
+    if damage := damage_of(source):
+        raise InputError(f"{source} is damaged ({damage}); nothing was changed.", quantity="file")
+    place = made_folder(folder or data_folder())
+    path, lock = place / FILE_NAME, StudioLock(place, alone=True)
+    try:
+        kept = _keep_what_is_there(path)
+        fresh = place / ".restored.sqlite3"
+        fresh.unlink(missing_ok=True)
+        copy_verified(source, fresh)
+        replace_file(fresh, path)
+    finally:
+        lock.release()
+    open_studio(place).close()  # an older backup is brought up to date now, with its own safety copy
+    return kept
+
+
+def sweep_unnamed_photos(studio: Studio) -> int:
+    """Throw away photos that no event of any batch names; return how many."""
+    with studio.reading() as session:
+        known = photo_names(session)
+    return sweep_photos(studio.path, known)
+
+
+def _keep_what_is_there(path: Path) -> Path | None:
+    """Copy the present file aside; one that is damaged is moved aside as it is, for nothing is thrown away."""
+    if not path.exists() or path.stat().st_size == 0:
+        return None
+    if not damage_of(path):
+        return copy_aside(path, "before-restore")
+    return path.rename(unused_name(path.parent, "damaged"))
