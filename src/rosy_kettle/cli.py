@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import json
+import os
 import sys
 import tempfile
 import traceback
@@ -28,6 +29,7 @@ __all__ = ["main"]
 
 BAD_INPUT = 2
 OUR_BUG = 1
+LARGEST_READ_BYTES = 1_000_001  # a file of 1 MB and the byte that shows it is larger
 DEFAULT_PORT = 8421
 HIDDEN_COLUMNS = frozenset(
     {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares", "natures"}
@@ -95,7 +97,7 @@ def parse() -> None:
     """Read recipe text on standard input and print a formula file."""
     tables = load_tables()
     try:
-        text = sys.stdin.buffer.read().decode("utf-8-sig")
+        text = sys.stdin.buffer.read(LARGEST_READ_BYTES).decode("utf-8-sig", errors="strict")
     except UnicodeDecodeError as error:
         raise InputError("The text is not UTF-8; save it as UTF-8 and try again.", quantity="text") from error
     recipe = parse_recipe(text, tables)
@@ -202,6 +204,9 @@ def main() -> None:
         sys.exit(BAD_INPUT)
     except (click.Abort, KeyboardInterrupt):
         sys.exit(BAD_INPUT)
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # whoever read has gone; that is no fault
+        sys.exit(0)
     except Exception:  # noqa: BLE001 - the outermost place: print the trace, say it is our bug
         traceback.print_exc()
         sys.exit(OUR_BUG)
@@ -209,7 +214,8 @@ def main() -> None:
 
 def _read_bytes(path: Path) -> bytes:
     try:
-        return path.read_bytes()
+        with path.open("rb") as file:
+            return file.read(LARGEST_READ_BYTES)  # one more than any file may hold, so that an endless one ends here
     except OSError as error:
         raise InputError(f"{path} cannot be read: {error.strerror}.", quantity="file", value=str(path)) from error
 

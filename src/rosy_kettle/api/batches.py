@@ -29,6 +29,7 @@ from rosy_kettle.core.plan import Wish
 from rosy_kettle.core.records import Room
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.files import formula_to_file
+from rosy_kettle.store.batches import batch_begun_with
 from rosy_kettle.usecases.follow_batch import follow_batch
 from rosy_kettle.usecases.list_batches import glance_at_batches
 from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
@@ -70,7 +71,7 @@ def feels() -> Response:
 @blueprint.post("/batches", summary="Begin a bowl at the bench", responses={201: BatchAnswer})
 def begin(body: BatchBegin) -> Response:
     with current_studio().writing() as session:
-        batch_id = begin_batch(session, body.formula_id, _ask(body))
+        batch_id = batch_begun_with(session, body.key) or begin_batch(session, body.formula_id, _ask(body), body.key)
     return _answer(batch_id, 201)
 
 

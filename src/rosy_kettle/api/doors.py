@@ -78,12 +78,11 @@ def _is_address(host: str) -> bool:
 
 
 def _same_origin(origin: str) -> bool:
-    parts = urlsplit(origin) if origin != "null" else None
-    return (
-        parts is not None
-        and parts.scheme in {"http", "https"}
-        and parts.netloc.lower() == request.headers.get("Host", "").lower()
-    )
+    try:
+        parts = urlsplit(origin)
+    except ValueError:
+        return False
+    return parts.scheme in {"http", "https"} and parts.netloc.lower() == request.headers.get("Host", "").lower()
 
 
 def _refusal(status: int, code: str, message: str) -> Response:

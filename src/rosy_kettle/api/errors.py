@@ -24,6 +24,7 @@ def register_errors(app: Flask) -> None:
     app.register_error_handler(WorkbenchError, _workbench_error)
     app.register_error_handler(HTTPException, _http_error)
     app.register_error_handler(OperationalError, _database_error)
+    app.register_error_handler(OverflowError, _out_of_the_calendar)
     app.register_error_handler(Exception, _our_bug)
     app.before_request(_refuse_broken_json)
 
@@ -55,6 +56,11 @@ def _database_error(error: OperationalError) -> Response:
     return _answer(BUSY, "busy", "The studio file is busy or cannot be written; nothing was changed, try again.", {})
 
 
+def _out_of_the_calendar(error: OverflowError) -> Response:
+    current_app.logger.info("out of range: %s", error)
+    return _answer(422, "invalid_input", "A number or a date of the request is beyond what can be kept; use a nearer one.", {})
+
+
 def _our_bug(error: Exception) -> Response:
     current_app.logger.exception("unexpected error", exc_info=error)
     return _answer(500, "internal_error", "Something went wrong on our side; nothing you typed is lost here.", {})
@@ -75,6 +81,10 @@ def _refuse_broken_json() -> None:
         raise InputError(
             f"The request is broken JSON at line {error.lineno}, column {error.colno}: {error.msg.lower()}.", quantity="body"
         ) from error
+    except InputError:
+        raise
+    except ValueError as error:  # an integer of more digits than Python reads
+        raise InputError("The request holds a number no formula can mean; shorten it.", quantity="body") from error
     if not isinstance(data, dict):
         raise InputError("The request must be one JSON object.", quantity="body")
 

@@ -17,6 +17,8 @@ __all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_
 
 LARGEST_FILE_BYTES = 1_000_000
 MOST_LINES = 2_000
+MOST_PORTIONS = 100
+PLAIN_TEXT = r"^[^\x00-\x1f\x7f]*$"  # no control characters in a name
 MethodId = Literal[
     "glycerin-dough",
     "betaine-dough",
@@ -50,7 +52,7 @@ class LineFile(Shape):
 class PortionFile(Shape):
     """A part of the product with its own lines."""
 
-    name: Annotated[str, Field(max_length=100)] = "body"
+    name: Annotated[str, Field(max_length=100, pattern=PLAIN_TEXT)] = "body"
     lines: list[LineFile] = []
     share_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     mass_g: NotNegative | None = None
@@ -105,9 +107,9 @@ class MakingFile(Shape):
 class FormulaFile(Shape):
     """A formula file, version 1."""
 
-    format: Literal["rosy-kettle/formula"] = "rosy-kettle/formula"
-    version: Literal[1] = 1
-    name: Annotated[str, Field(max_length=200)] = "Untitled"
+    format: Literal["rosy-kettle/formula"]
+    version: Literal[1]
+    name: Annotated[str, Field(max_length=200, pattern=PLAIN_TEXT)] = "Untitled"
     method: MethodId = "betaine-dough"
     batch_g: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)] = 1000.0
     profile: Annotated[str, Field(max_length=80)] | None = None
@@ -139,6 +141,10 @@ def read_formula_json(text: str | bytes) -> FormulaFile:
         raise InputError(
             f"The file is broken JSON at line {error.lineno}, column {error.colno}: {error.msg.lower()}.", quantity="file"
         ) from error
+    except InputError:
+        raise
+    except ValueError as error:
+        raise InputError("The file holds a number no formula can mean; shorten it.", quantity="file") from error
     except RecursionError as error:
         raise InputError("The file is nested too deeply to be a formula.", quantity="file") from error
     return formula_file_from_data(data)
@@ -156,13 +162,26 @@ def formula_file_from_data(data: Any) -> FormulaFile:
         file = FormulaFile.model_validate(data)
     except ValidationError as error:
         raise InputError(sentence_from(error, data), quantity="file") from error
-    if sum(len(portion.lines) for portion in file.portions) > MOST_LINES:
-        raise InputError("The formula has more than 2 000 lines; split it.", quantity="lines")
+    _refuse_too_large(file)
     return file
 
 
+def _refuse_too_large(file: FormulaFile) -> None:
+    if sum(len(portion.lines) for portion in file.portions) > MOST_LINES:
+        raise InputError("The formula has more than 2 000 lines; split it.", quantity="lines")
+    if len(file.portions) > MOST_PORTIONS:
+        raise InputError("The formula has more than 100 portions; split it.", quantity="portions")
+
+
 def formula_from_file(file: FormulaFile) -> Formula:
-    """Return the frozen record of a formula file."""
+    """Return the frozen record of a formula file.
+
+    Raises
+    ------
+    InputError
+        If it has more than 2 000 lines or 100 portions.
+    """
+    _refuse_too_large(file)
     portions = tuple(
         Portion(
             name=portion.name,
@@ -195,6 +214,8 @@ def formula_to_file(formula: Formula) -> FormulaFile:
     """Return the file of a formula record; reading it back gives an equal record."""
     return FormulaFile.model_validate(
         {
+            "format": "rosy-kettle/formula",
+            "version": 1,
             "name": formula.name,
             "method": formula.method,
             "batch_g": formula.batch_g,

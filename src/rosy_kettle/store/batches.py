@@ -12,8 +12,8 @@ from rosy_kettle.core.errors import ConflictError, NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
-    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "find_batch", "list_batches", "list_events", "list_stock",
-    "photo_names", "set_stock",
+    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "find_batch", "list_batches",
+    "list_events", "list_stock", "photo_names", "set_stock",
 ]  # fmt: skip
 
 
@@ -32,6 +32,8 @@ class BatchRow(Base):
     """The formula in grams as a formula file, pieces, piece mass, bowl, steps."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     closed_at: Mapped[datetime | None] = mapped_column(UtcTime)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+    """Key the browser gave when it asked for the batch; asking twice begins one."""
 
 
 class BatchEventRow(Base):
@@ -63,6 +65,11 @@ def add_batch(session: Session, row: BatchRow) -> BatchRow:
     session.add(row)
     session.flush()
     return row
+
+
+def batch_begun_with(session: Session, key: str | None) -> int | None:
+    """Return the number of the batch that was asked for with a key, or None."""
+    return None if key is None else session.scalar(select(BatchRow.id).where(BatchRow.request_key == key))
 
 
 def find_batch(session: Session, batch_id: int) -> BatchRow:

@@ -80,7 +80,7 @@ class Bench:
     tables: Tables
 
 
-def begin_batch(session: Session, formula_id: int, ask: PlanAsk) -> int:
+def begin_batch(session: Session, formula_id: int, ask: PlanAsk, key: str | None = None) -> int:
     """Begin one bowl of a plan and return its number; the version it is made of is kept for good.
 
     Raises
@@ -104,7 +104,7 @@ def begin_batch(session: Session, formula_id: int, ask: PlanAsk) -> int:
     )  # fmt: skip
     batch = add_batch(session, BatchRow(
         formula_id=formula_id, version=row.working.number, name=formula.name, method=formula.method,
-        batch_g=plan.order.bowls_g[0],
+        batch_g=plan.order.bowls_g[0], request_key=key,
         plan={
             "formula": formula_to_file(planned).model_dump(mode="json"),
             "pieces": [

@@ -13,7 +13,14 @@ __all__ = ["store_formula", "store_new_formula"]
 
 
 def store_new_formula(session: Session, formula: Formula, tables: Tables) -> FormulaRow:
-    """Store a new formula."""
+    """Store a new formula.
+
+    Raises
+    ------
+    InputError
+        If it has no name.
+    """
+    _named(formula)
     return add_formula(session, formula, _grams(formula, tables))
 
 
@@ -24,8 +31,16 @@ def store_formula(session: Session, formula_id: int, revision: int, formula: For
     ------
     ConflictError
         If the formula was saved elsewhere since ``revision``.
+    InputError
+        If it has no name.
     """
+    _named(formula)
     return save_formula(session, formula_id, revision, formula, _grams(formula, tables))
+
+
+def _named(formula: Formula) -> None:
+    if not formula.name.strip():
+        raise InputError("The formula has no name; give it one, so that it is found again.", quantity="name")
 
 
 def _grams(formula: Formula, tables: Tables) -> dict[int, float]:

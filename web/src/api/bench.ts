@@ -37,8 +37,9 @@ export const useFeels = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-export const beginBatch = async (formulaId: number, ask: PlanAsk) =>
-  (await api(client.POST("/api/batches", { body: { ...ask, formula_id: formulaId } }))) as Batch;
+/** Begins a bowl; asked twice with the same key, it is begun once. */
+export const beginBatch = async (formulaId: number, ask: PlanAsk, key: string) =>
+  (await api(client.POST("/api/batches", { body: { ...ask, formula_id: formulaId, key } }))) as Batch;
 
 export const beginNextBowl = async (id: number) =>
   (await api(

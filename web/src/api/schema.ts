@@ -1016,6 +1016,11 @@ export interface components {
              */
             humidity_pct?: number | null;
             /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
              * Mass G
              * @default null
              */
@@ -2155,7 +2160,6 @@ export interface components {
             batch_g: number;
             /**
              * Format
-             * @default rosy-kettle/formula
              * @constant
              */
             format: "rosy-kettle/formula";
@@ -2273,7 +2277,6 @@ export interface components {
             use: components["schemas"]["UseFile"];
             /**
              * Version
-             * @default 1
              * @constant
              */
             version: 1;

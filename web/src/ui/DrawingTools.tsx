@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { csv } from "../lib/csv";
 import { Dialog } from "./Dialog";
 
 interface Props {
@@ -51,7 +52,7 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
           <button
             type="button"
             className="border-b border-ink text-label"
-            onClick={() => save(`${file}.csv`, csv(columns, rows), "text/csv")}
+            onClick={() => save(`${file}.csv`, csv([columns, ...rows]), "text/csv")}
           >
             Save as CSV
           </button>
@@ -79,11 +80,6 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
       </Dialog>
     </>
   );
-}
-
-function csv(columns: readonly string[], rows: readonly (readonly string[])[]): string {
-  const quote = (cell: string) => (/[",\n]/.test(cell) ? `"${cell.replace(/"/g, '""')}"` : cell);
-  return `${[columns, ...rows].map((row) => row.map(quote).join(",")).join("\n")}\n`;
 }
 
 /** The drawing with its colours written in, so that it stands alone. */

@@ -60,13 +60,15 @@ class PlanAnswer(Described, RootModel[BatchPlan]):
 class BatchBegin(PlanSave):
     """Begin the first bowl of a plan at the bench."""
 
-    formula_id: int
+    formula_id: Annotated[int, Field(ge=1, le=2**53)]
+    key: Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")] | None = None
+    """A name for this asking: the same key again gives the batch that was begun with it."""
 
 
 class BatchPath(BaseModel):
     """Which batch."""
 
-    batch_id: int
+    batch_id: Annotated[int, Field(ge=1, le=2**53)]
 
 
 class ConditionsEvent(Request):

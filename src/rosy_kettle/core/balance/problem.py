@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields, is_dataclass
@@ -170,6 +171,8 @@ def target_of(reading: str, low: float | None, high: float | None, text: str = "
         If it has no end, the ends are crossed, or the reading is unknown.
     """
     named = text or reading[:60]
+    if any(end is not None and not math.isfinite(end) for end in (low, high)):
+        raise InputError(f'Target "{named}" must name a finite number.', quantity="target")
     if low is None and high is None:
         raise InputError(f'Target "{named}" needs a lower or an upper end.', quantity="target")
     if low is not None and high is not None and low > high:

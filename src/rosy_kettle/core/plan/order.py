@@ -21,6 +21,7 @@ __all__ = ["Order", "PantryNeed", "PlannedPieces", "PortionShare", "Wish", "plan
 LONGEST_ROLL_MM = 300.0  # a roll wider than the paper cannot be handled [mm]; common practice
 MOST_PIECES = 100_000
 NO_MOULDS: Mapping[str, int] = MappingProxyType({})
+MOST_BOWLS = 200  # sub-batches of one plan; more is a slip of the unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,6 +143,10 @@ def plan_order(
         batch_g = mass_g
         planned = _fill(formula, tables, weighed, wishes, batch_g)
     bowls = max(1, math.ceil(batch_g / capacity_g - 1e-9)) if capacity_g else 1
+    if bowls > MOST_BOWLS:
+        raise InputError(
+            f"That takes {bowls} bowls; a plan has at most {MOST_BOWLS}. A larger bowl, or fewer pieces.", quantity="capacity_g"
+        )
     loss_g = batch_g * batch_loss(method.loss_fraction, batch_g)
     used_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in planned)
     needs = _needs(weighed, batch_g / total_g, tables, on_hand_g)

@@ -11,6 +11,7 @@ import {
   useKeepVersion,
   useRestoreFormula,
 } from "../../api";
+import { csv } from "../../lib/csv";
 import { Button, Dialog, Field, Menu, MenuItem, type Offer, useNotice, useOffers } from "../../ui";
 import { type Draft, toFile } from "./draft";
 import { ProfileChoice } from "./ProfileChoice";
@@ -258,14 +259,11 @@ function saveFile(draft: Draft, ingredients: ReadonlyMap<string, IngredientSumma
 
 /** One line a row, as typed; pasted back as text it reads the same. */
 function saveCsv(draft: Draft): void {
-  const quote = (cell: string) => (/[",\n]/.test(cell) ? `"${cell.replace(/"/g, '""')}"` : cell);
   const rows = draft.portions.flatMap((portion) =>
     portion.lines.map((line) => [portion.name, line.ingredient ?? line.text, line.amount, line.unit]),
   );
-  const text = [["portion", "ingredient", "amount", "unit"], ...rows]
-    .map((row) => row.map(quote).join(","))
-    .join("\n");
-  saveText(draft, "csv", "text/csv", `${text}\n`);
+  const text = csv([["portion", "ingredient", "amount", "unit"], ...rows]);
+  saveText(draft, "csv", "text/csv", text);
 }
 
 function saveText(draft: Draft, ending: string, type: string, text: string): void {

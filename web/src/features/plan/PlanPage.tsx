@@ -1,4 +1,4 @@
-import { Fragment, useState } from "react";
+import { Fragment, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   type BatchPlan,
@@ -13,6 +13,7 @@ import {
   useReference,
   useSaveMoulds,
 } from "../../api";
+import { askingKey } from "../../lib/askingKey";
 import { figure, grams, percent } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
 import { Needs } from "./Needs";
@@ -259,9 +260,10 @@ function Schools({
 function Actions({ id, asked, ready }: { id: number; asked: PlanAsk; ready: boolean }) {
   const navigate = useNavigate();
   const say = useNotice();
+  const key = useRef(askingKey());
   const onBegin = async () => {
     try {
-      const batch = await beginBatch(id, asked);
+      const batch = await beginBatch(id, asked, key.current);
       await navigate(`/bench/${batch.id}`);
     } catch (error) {
       say(messageOf(error), { asks: true });

@@ -1,0 +1,183 @@
+"""Backup, restore, reset and start: an acknowledged write is never lost, and nothing that is not ours is touched.
+
+Checked with SQLite's own integrity check and backup API, and by a second process that holds the studio meanwhile.
+"""
+
+from __future__ import annotations
+
+import multiprocessing
+import sqlite3
+import stat
+import threading
+from contextlib import closing
+from multiprocessing.synchronize import Event
+from pathlib import Path
+
+import pytest
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.store import open_studio
+from rosy_kettle.store.ingredients import learn_synonym
+from rosy_kettle.usecases.keep_copies import backup_studio, restore_studio, sweep_unnamed_photos
+from rosy_kettle.usecases.seed_demo import reset_demo, seed_demo
+
+
+def write(folder: Path, phrase: str) -> None:
+    studio = open_studio(folder)
+    with studio.writing() as session:
+        learn_synonym(session, phrase, "kaolin")
+    studio.close()
+
+
+def phrases(path: Path) -> set[str]:
+    with closing(sqlite3.connect(path)) as connection:
+        assert connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+        return {row[0] for row in connection.execute("SELECT phrase FROM ingredient_synonyms")}
+
+
+def serve(folder: str, ready: Event, stop: Event) -> None:
+    studio = open_studio(Path(folder), serving=True)
+    ready.set()
+    stop.wait(60)
+    studio.close()
+
+
+def test_a_served_studio_is_neither_reset_nor_restored(tmp_path: Path) -> None:
+    write(tmp_path, "first word")
+    backup_studio(tmp_path / "copy.sqlite3", tmp_path)
+    context = multiprocessing.get_context("spawn")
+    ready, stop = context.Event(), context.Event()
+    other = context.Process(target=serve, args=(str(tmp_path), ready, stop))
+    other.start()
+    assert ready.wait(60)
+    try:
+        for move in (lambda: reset_demo(tmp_path), lambda: restore_studio(tmp_path / "copy.sqlite3", tmp_path)):
+            with pytest.raises(InputError, match="being served"):
+                move()
+        write(tmp_path, "while served")
+        backup_studio(tmp_path / "online.sqlite3", tmp_path)
+    finally:
+        stop.set()
+        other.join(60)
+    assert phrases(tmp_path / "studio.sqlite3") >= {"first word", "while served"}
+    assert phrases(tmp_path / "online.sqlite3") >= {"first word", "while served"}
+
+
+def test_a_reset_keeps_every_former_studio_under_a_name_of_its_own(tmp_path: Path) -> None:
+    kept = []
+    for round_ in range(4):
+        write(tmp_path, f"word {round_}")
+        kept.append(reset_demo(tmp_path))
+    assert len(set(kept)) == 4
+    for round_, path in enumerate(kept):
+        assert path is not None
+        assert f"word {round_}" in phrases(path)
+    assert not [path for path in tmp_path.iterdir() if path.name.startswith(".")], "nothing is left over"
+
+
+def test_a_backup_comes_back_and_what_was_there_is_kept(tmp_path: Path) -> None:
+    write(tmp_path, "early")
+    rows = backup_studio(tmp_path / "b.sqlite3", tmp_path)
+    assert rows["ingredient_synonyms"] >= 1
+    write(tmp_path, "late")
+    kept = restore_studio(tmp_path / "b.sqlite3", tmp_path)
+    assert kept is not None
+    assert "late" not in phrases(tmp_path / "studio.sqlite3")
+    assert phrases(kept) >= {"early", "late"}
+    with pytest.raises(InputError, match="there already"):
+        backup_studio(tmp_path / "b.sqlite3", tmp_path)
+
+
+def test_a_backup_taken_while_others_write_is_whole(tmp_path: Path) -> None:
+    studio = open_studio(tmp_path)
+    seed_demo(studio)
+    stop = threading.Event()
+
+    def keep_writing() -> None:
+        number = 0
+        while not stop.is_set():
+            with studio.writing() as session:
+                learn_synonym(session, f"busy {number}", "kaolin")
+            number += 1
+
+    writer = threading.Thread(target=keep_writing)
+    writer.start()
+    try:
+        for number in range(3):
+            backup_studio(tmp_path / f"busy-{number}.sqlite3", tmp_path)
+    finally:
+        stop.set()
+        writer.join()
+        studio.close()
+    for number in range(3):
+        phrases(tmp_path / f"busy-{number}.sqlite3")
+
+
+def test_a_damaged_or_foreign_backup_changes_nothing(tmp_path: Path) -> None:
+    write(tmp_path, "precious")
+    good = tmp_path / "good.sqlite3"
+    backup_studio(good, tmp_path)
+    data = bytearray(good.read_bytes())
+    data[5000:9000] = b"\x55" * 4000
+    (tmp_path / "bad.sqlite3").write_bytes(data)
+    with closing(sqlite3.connect(tmp_path / "foreign.sqlite3")) as foreign:
+        foreign.execute("CREATE TABLE formulas (id)")
+        foreign.commit()
+    (tmp_path / "empty.sqlite3").touch()
+    for name in ("bad", "foreign", "empty", "missing"):
+        with pytest.raises(InputError):
+            restore_studio(tmp_path / f"{name}.sqlite3", tmp_path)
+    assert "precious" in phrases(tmp_path / "studio.sqlite3")
+
+
+@pytest.mark.parametrize("kind", ["empty", "text", "foreign", "newer"])
+def test_each_unfit_file_is_refused_in_its_own_words_and_left_alone(tmp_path: Path, kind: str) -> None:
+    path = tmp_path / "studio.sqlite3"
+    words = {"empty": "is empty", "text": "is not a Rosy Kettle studio", "foreign": "is not a Rosy Kettle studio", "newer": "newer"}
+    if kind == "empty":
+        path.touch()
+    elif kind == "text":
+        path.write_text("shopping list " * 500)
+    elif kind == "foreign":
+        with closing(sqlite3.connect(path)) as foreign:
+            foreign.execute("CREATE TABLE notes (id)")
+            foreign.commit()
+    else:
+        open_studio(tmp_path).close()
+        with closing(sqlite3.connect(path)) as newer:
+            newer.execute("UPDATE alembic_version SET version_num = '9999'")
+            newer.commit()
+    before = path.read_bytes()
+    with pytest.raises(InputError, match=words[kind]):
+        open_studio(tmp_path)
+    assert path.read_bytes() == before
+
+
+def test_files_are_for_their_owner_alone(tmp_path: Path) -> None:
+    folder = tmp_path / "studio"
+    open_studio(folder).close()
+    assert stat.S_IMODE(folder.stat().st_mode) == 0o700
+    assert stat.S_IMODE((folder / "studio.sqlite3").stat().st_mode) == 0o600
+
+
+def test_after_a_stop_the_studio_is_one_file(tmp_path: Path) -> None:
+    write(tmp_path, "folded in")
+    assert not list(tmp_path.glob("studio.sqlite3-*"))
+
+
+def test_what_happened_cannot_be_replaced(tmp_path: Path) -> None:
+    studio = open_studio(tmp_path)
+    seed_demo(studio)
+    studio.close()
+    with closing(sqlite3.connect(tmp_path / "studio.sqlite3")) as connection:
+        row = connection.execute("SELECT * FROM batch_events LIMIT 1").fetchone()
+        with pytest.raises(sqlite3.IntegrityError, match="never changed"):
+            connection.execute(f"INSERT OR REPLACE INTO batch_events VALUES ({','.join('?' * len(row))})", row)
+
+
+def test_photos_that_no_event_names_are_swept(tmp_path: Path) -> None:
+    studio = open_studio(tmp_path)
+    (tmp_path / "photos").mkdir()
+    (tmp_path / "photos" / "astray.jpg").write_bytes(b"x")
+    assert sweep_unnamed_photos(studio) == 1
+    studio.close()
