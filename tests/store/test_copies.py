@@ -133,7 +133,12 @@ def test_a_damaged_or_foreign_backup_changes_nothing(tmp_path: Path) -> None:
 @pytest.mark.parametrize("kind", ["empty", "text", "foreign", "newer"])
 def test_each_unfit_file_is_refused_in_its_own_words_and_left_alone(tmp_path: Path, kind: str) -> None:
     path = tmp_path / "studio.sqlite3"
-    words = {"empty": "is empty", "text": "is not a Rosy Kettle studio", "foreign": "is not a Rosy Kettle studio", "newer": "newer"}
+    words = {
+        "empty": "is empty",
+        "text": "is not a Rosy Kettle studio",
+        "foreign": "is not a Rosy Kettle studio",
+        "newer": "newer",
+    }
     if kind == "empty":
         path.touch()
     elif kind == "text":

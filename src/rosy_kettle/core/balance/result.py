@@ -90,7 +90,7 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -
     shortfall = task.shortfall(values)
     missed = shortfall * task.scales
     # Beside a real clash, what rounding to the scale leaves open is no clash.
-    least = ROUNDED_OFF if float(shortfall.max()) > ROUNDED_OFF else 0.0
+    least = ROUNDED_OFF if float(shortfall[task.hard].max(initial=0.0)) > ROUNDED_OFF else 0.0
     pulls = linear_step(task, last, FAR, 0.0)
     binding = (np.abs(pulls.pull_low) > PULLS) | (np.abs(pulls.pull_high) > PULLS)
     found = []

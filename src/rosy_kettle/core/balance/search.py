@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import product
 
 import numpy as np
 
@@ -12,7 +13,13 @@ from rosy_kettle.core.palette import FloatArray
 
 __all__ = ["Found", "search"]
 
-RESTARTS = 6  # other starts that are tried
+RESTARTS = 3  # other starts that are tried
+CORNERS, MOST_KINDS = 4, 5  # starts that are taken from the corners, and kinds of ingredient that are moved together
+KINDS = {
+LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said not to be found
+    "binder": "wetter", "emulsifier": "fat",
+}  # fmt: skip
+"""Which kind a role moves with; the rest are powders that harden and fill."""
 LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said to be not found
 EVOLVING = 12  # members for every free line
 SEED = 20  # the same question gets the same answer
@@ -50,20 +57,40 @@ def search(task: Task, first: Found, solve: Callable[[Task, FloatArray], Found])
     free = np.flatnonzero(task.high_g > task.low_g)
     if not free.size:
         return best, True
-    dice = np.random.default_rng(SEED)
-    for _ in range(RESTARTS):
-        begin = task.start_g.copy()
-        low, high = (
-            np.maximum(task.low_g[free], 1e-3 * task.size_g[free]),
-            np.maximum(task.high_g[free], 1e-3 * task.size_g[free]),
-        )
-        begin[free] = low * (high / low) ** dice.random(free.size)
+    for begin in (*_corners(task), *_anywhere(task, free)):
         best = _better(best, solve(task, begin))
         if best.met:
             return best, True
     evolved, settled = _evolve(task, best, free)
     best = _better(best, solve(task, evolved))
     return best, settled
+
+
+def _corners(task: Task) -> list[FloatArray]:
+    """Return the most promising starts with kinds of ingredient at their least, as they are, or at their most.
+
+    Fats low and powders high is another valley than fats high and powders low, and steps do not cross from one to the other.
+    """
+    kinds = [KINDS.get(task.tables.ingredients[name].role, "rest") for name in task.ids]
+    names = sorted({kind for kind, low, high in zip(kinds, task.low_g, task.high_g, strict=True) if high > low})[:MOST_KINDS]
+    levels = (task.low_g, np.clip(task.start_g, task.low_g, task.high_g), task.high_g)
+    tried: list[tuple[float, int, FloatArray]] = []
+    for choice in product(range(len(levels)), repeat=len(names)):
+        level = dict(zip(names, choice, strict=True))
+        begin = np.array([levels[level.get(kind, 1)][line] for line, kind in enumerate(kinds)])
+        missed = float(task.shortfall(task.values(begin))[task.hard].sum())
+        tried.append((missed, len(tried), begin))
+    return [begin for _missed, _order, begin in sorted(tried, key=lambda each: each[:2])[:CORNERS]]
+
+
+def _anywhere(task: Task, free: np.ndarray) -> Iterator[FloatArray]:
+    """Give starts spread at random, evenly in the logarithm of every free line."""
+    dice = np.random.default_rng(SEED)
+    low, high = np.maximum(task.low_g[free], 1e-3 * task.size_g[free]), np.maximum(task.high_g[free], 1e-3 * task.size_g[free])
+    for _ in range(RESTARTS):
+        begin = task.start_g.copy()
+        begin[free] = low * (high / low) ** dice.random(free.size)
+        yield begin
 
 
 def _better(one: Found, other: Found) -> Found:
