@@ -16,11 +16,11 @@ __all__ = ["Found", "search"]
 RESTARTS = 3  # other starts that are tried
 CORNERS, MOST_KINDS = 4, 5  # starts that are taken from the corners, and kinds of ingredient that are moved together
 KINDS = {
-LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said not to be found
+    "butter": "fat", "wax": "fat", "oil": "fat", "base": "base", "acid": "acid", "surfactant": "surfactant", "humectant": "wetter",
     "binder": "wetter", "emulsifier": "fat",
 }  # fmt: skip
 """Which kind a role moves with; the rest are powders that harden and fill."""
-LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said to be not found
+LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said not to be found
 EVOLVING = 12  # members for every free line
 SEED = 20  # the same question gets the same answer
 CHANGE_COUNTS = 1e-3  # of the change beside what is missed, while evolving [-]
