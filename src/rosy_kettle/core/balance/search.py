@@ -16,8 +16,8 @@ __all__ = ["Found", "search"]
 RESTARTS = 3  # other starts that are tried
 CORNERS, MOST_KINDS = 4, 5  # starts that are taken from the corners, and kinds of ingredient that are moved together
 KINDS = {
-    "butter": "fat", "wax": "fat", "oil": "fat", "base": "base", "acid": "acid", "surfactant": "surfactant", "humectant": "wetter",
-    "binder": "wetter", "emulsifier": "fat",
+    "butter": "fat", "wax": "fat", "oil": "fat", "emulsifier": "fat", "base": "base", "acid": "acid", "surfactant": "surfactant",
+    "humectant": "wetter", "binder": "wetter",
 }  # fmt: skip
 """Which kind a role moves with; the rest are powders that harden and fill."""
 LOOKS = 900  # formulas the global search may look at, about a second; what is not found by then is said not to be found
