@@ -29,8 +29,10 @@ ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
 ON_THE_WAY_TOLERANCE = 1e-8  # of a minute's state while carbon dioxide leaves: under 0.0001 in pH [mol/L]
 STRENGTH_TOLERANCE = 1e-9  # of the ionic strength [mol/L]
-HARD_TOLERANCE = 1e-3  # of the free calcium and magnesium, between two rounds [-]
+HARD_TOLERANCE = 1e-2  # of the free calcium and magnesium, between two rounds [-]
 NEWTON_STEPS = 60
+ALONE = (1.0, 1.0, 1.0, 1.0, 1.0)  # without calcium and magnesium nothing pairs with them [-]
+NO_PAIRS = (0.0, 0.0, 0.0, 0.0, 0.0)
 MOST_PROTONS = 3  # of the acids in the table
 NEUTRAL_PH = 7.0  # where a solution without a neighbour begins [-]
 LN10 = math.log(10.0)
@@ -253,10 +255,9 @@ class _Balance:
         self.pair2 = c.pair_na_co3 * g2
         self.pair3 = c.pair_na_citrate * g1 * g3 / g2
         # Activity turns each constant of a divalent ion into one of concentrations, by the charges of partner and pair.
-        by_pair = (g2, g2 * g2, g2 * g3 / g1, g2, g2 * g2)
-        self.calcium = tuple(k * factor for k, factor in zip(c.pairs_calcium, by_pair, strict=True))
-        self.magnesium = tuple(k * factor for k, factor in zip(c.pairs_magnesium, by_pair, strict=True))
-        hard = [1.0 + ca * calcium + mg * magnesium for ca, mg in zip(self.calcium, self.magnesium, strict=True)]
+        self.calcium = _by_activity(c.pairs_calcium, g1, g2, g3)
+        self.magnesium = _by_activity(c.pairs_magnesium, g1, g2, g3) if magnesium else NO_PAIRS
+        hard = _whole(self.calcium, calcium, self.magnesium, magnesium)
         self.hard = hard
         self.c1 = c.k1 / g1 * (hard[3] + self.pair1 * sodium)
         self.c2 = c.k1 * c.k2 / g2 * (hard[4] + self.pair2 * sodium)
@@ -314,8 +315,8 @@ class _Balance:
         magnesium = _unpaired(ions.magnesium_mol_l, self.magnesium, partners)
         na_hco3, na_co3 = self.pair1 * hco3 * sodium, self.pair2 * co3 * sodium
         na_citrate = citrates[2] * self.pair3 * sodium
-        hard = [ca * calcium + mg * magnesium for ca, mg in zip(self.calcium, self.magnesium, strict=True)]
-        hard_citrate = citrates[2] * hard[2]
+        hard = _whole(self.calcium, calcium, self.magnesium, magnesium)
+        hard_citrate = citrates[2] * (hard[2] - 1.0)
         strength = ions.spectator_strength_mol_l + 0.5 * (a / self.g1 + self.oh / a + hco3 + 4 * co3 + na_co3 + sodium)
         strength += 0.5 * (max(0.0, ions.strong_charge_mol_l - ions.sodium_mol_l)) + 2 * na_citrate
         # The tap's cations were counted as single charges above; calcium on its own carries two, in a citrate pair one.
@@ -327,9 +328,9 @@ class _Balance:
                 whole += part
                 square += (first - step) ** 2 * part
                 power /= a
-            paired = 9 * (na_citrate + hard_citrate) + 4 * citrates[1] * hard[1] if name == "citric" else 0.0
+            paired = 9 * (na_citrate + hard_citrate) + 4 * citrates[1] * (hard[1] - 1.0) if name == "citric" else 0.0
             strength += 0.5 * (total * square / whole - paired)
-        dic = co2 + hco3 * (1.0 + hard[3]) + co3 * (1.0 + hard[4]) + na_hco3 + na_co3
+        dic = co2 + hco3 * hard[3] + co3 * hard[4] + na_hco3 + na_co3
         return max(0.0, strength), (sodium, calcium, magnesium), co2, dic
 
     def _citrates(self, a: float) -> tuple[float, float, float]:
@@ -343,9 +344,31 @@ class _Balance:
         return 0.0, 0.0, 0.0
 
 
+def _by_activity(pairs: tuple[float, ...], g1: float, g2: float, g3: float) -> tuple[float, float, float, float, float]:
+    """Turn the constants of a divalent ion into those of concentrations, by the charges of partner and pair."""
+    return pairs[0] * g2, pairs[1] * g2 * g2, pairs[2] * g2 * g3 / g1, pairs[3] * g2, pairs[4] * g2 * g2
+
+
+def _whole(
+    calcium_pairs: tuple[float, ...], calcium: float, magnesium_pairs: tuple[float, ...], magnesium: float
+) -> tuple[float, float, float, float, float]:
+    """Give each partner and its pairs, against the partner alone [-]. Written out: every round asks for it."""
+    if not (calcium or magnesium):
+        return ALONE
+    ca, mg = calcium_pairs, magnesium_pairs
+    return (
+        1.0 + ca[0] * calcium + mg[0] * magnesium, 1.0 + ca[1] * calcium + mg[1] * magnesium,
+        1.0 + ca[2] * calcium + mg[2] * magnesium, 1.0 + ca[3] * calcium + mg[3] * magnesium,
+        1.0 + ca[4] * calcium + mg[4] * magnesium,
+    )  # fmt: skip
+
+
 def _unpaired(total: float, pairs: tuple[float, ...], partners: tuple[float, ...]) -> float:
     """Ion that is not paired [mol/L]."""
-    return total / (1.0 + sum(pair * partner for pair, partner in zip(pairs, partners, strict=True)))
+    if not total:
+        return 0.0
+    one, two, three, four, five = partners
+    return total / (1.0 + pairs[0] * one + pairs[1] * two + pairs[2] * three + pairs[3] * four + pairs[4] * five)
 
 
 def _solve(ions: BathIons, constants: Constants, dic: float | None, co2: float | None, start: Solution | None) -> Solution:

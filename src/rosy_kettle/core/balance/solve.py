@@ -83,8 +83,9 @@ def _fewer(task: Task, found: Found) -> Found:
     order = np.argsort(-weight)
     left = 1 - np.cumsum(weight[order]) / weight.sum()
     count = max(allowed, int(np.argmax(left < LEFT_BEHIND)) + 1)
-    if count >= moved.sum():
-        return found
+    ends = np.minimum(found.mass_g - task.low_g, task.high_g - found.mass_g) < task.problem.step_g
+    if count >= moved.sum() or (moved & ends).sum() > allowed:
+        return found  # what had to run to its end is not what steps left behind
     fixed = np.ones(task.start_g.size, dtype=bool)
     fixed[order[:count]] = False
     still = np.clip(task.start_g, task.low_g, task.high_g)

@@ -91,12 +91,8 @@ def dough_fill(
     loose = palette.is_lean_liquid & ~palette.is_liquid_oil
     undrunk_g = (mass_g @ loose) * np.maximum(0.0, 1 - _ratio(demand_ml, volume_ml @ loose, np.inf))
     base_g = (fat_g + oil_g + undrunk_g)[..., None]
-    gels_from = palette.gels_from[palette.fat_columns]
-    solid_g = solid * fats_g[..., None, :]
-    wax_g = np.matmul(solid_g, (gels_from > 0).astype(np.float64))
-    wax_threshold = _ratio(np.matmul(solid_g, gels_from), wax_g, 0.0)
-    solid_share, wax_share = _ratio(solid_g.sum(axis=-1), base_g, 0.0), _ratio(wax_g, base_g, 0.0)
-    firm_share = with_gel(solid_share - wax_share, wax_share, wax_threshold)
+    solid_share = _ratio(np.matmul(solid, fats_g[..., None])[..., 0], base_g, 0.0)
+    firm_share = _firm_share(palette, solid, fats_g, base_g, solid_share)
     total_g = mass_g.sum(axis=-1)
     return DoughFill(
         temperature_c=temperature_c,
@@ -110,6 +106,20 @@ def dough_fill(
         fat_share=_ratio(fat_g, total_g, 0.0),
         fat_volume_share=_ratio(molten_ml - lean_ml, molten_ml, 0.0),
     )
+
+
+def _firm_share(
+    palette: Palette, solid: FloatArray, fats_g: FloatArray, base_g: FloatArray, solid_share: FloatArray
+) -> FloatArray:
+    """Add the network of gelling waxes to the solid share; without any of them it is the solid share."""
+    gels_from = palette.gels_from[palette.fat_columns]
+    if not gels_from.any():
+        return solid_share
+    solid_g = solid * fats_g[..., None, :]
+    wax_g = np.matmul(solid_g, (gels_from > 0).astype(np.float64))
+    threshold = _ratio(np.matmul(solid_g, gels_from), wax_g, 0.0)
+    wax_share = _ratio(wax_g, base_g, 0.0)
+    return with_gel(solid_share - wax_share, wax_share, threshold)
 
 
 def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray) -> FloatArray:
