@@ -130,7 +130,7 @@ def test_a_damaged_or_foreign_backup_changes_nothing(tmp_path: Path) -> None:
     assert "precious" in phrases(tmp_path / "studio.sqlite3")
 
 
-@pytest.mark.parametrize("kind", ["empty", "text", "foreign", "newer"])
+@pytest.mark.parametrize("kind", ["empty", "text", "foreign", "newer", "damaged"])
 def test_each_unfit_file_is_refused_in_its_own_words_and_left_alone(tmp_path: Path, kind: str) -> None:
     path = tmp_path / "studio.sqlite3"
     words = {
@@ -138,6 +138,7 @@ def test_each_unfit_file_is_refused_in_its_own_words_and_left_alone(tmp_path: Pa
         "text": "is not a Rosy Kettle studio",
         "foreign": "is not a Rosy Kettle studio",
         "newer": "newer",
+        "damaged": "is damaged",
     }
     if kind == "empty":
         path.touch()
@@ -147,6 +148,13 @@ def test_each_unfit_file_is_refused_in_its_own_words_and_left_alone(tmp_path: Pa
         with closing(sqlite3.connect(path)) as foreign:
             foreign.execute("CREATE TABLE notes (id)")
             foreign.commit()
+    elif kind == "damaged":  # a page in the middle, after a stop that left its log behind
+        open_studio(tmp_path).close()
+        pages = bytearray(path.read_bytes())
+        middle = len(pages) // 2 // 4096 * 4096
+        pages[middle : middle + 4096] = b"\x55" * 4096
+        path.write_bytes(pages)
+        path.with_name("studio.sqlite3-wal").touch()
     else:
         open_studio(tmp_path).close()
         with closing(sqlite3.connect(path)) as newer:
