@@ -17,8 +17,10 @@ import pytest
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import open_studio
+from rosy_kettle.store.batches import add_event, list_batches, list_events
 from rosy_kettle.store.ingredients import learn_synonym
-from rosy_kettle.usecases.keep_copies import backup_studio, restore_studio, sweep_unnamed_photos
+from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
+from rosy_kettle.usecases.keep_copies import backup_studio, restore_studio, settle_photos
 from rosy_kettle.usecases.seed_demo import reset_demo, seed_demo
 
 
@@ -188,9 +190,17 @@ def test_what_happened_cannot_be_replaced(tmp_path: Path) -> None:
             connection.execute(f"INSERT OR REPLACE INTO batch_events VALUES ({','.join('?' * len(row))})", row)
 
 
-def test_photos_that_no_event_names_are_swept(tmp_path: Path) -> None:
+def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path) -> None:
+    """And no other is touched: a kept copy may name what the present studio does not."""
     studio = open_studio(tmp_path)
-    (tmp_path / "photos").mkdir()
-    (tmp_path / "photos" / "astray.jpg").write_bytes(b"x")
-    assert sweep_unnamed_photos(studio) == 1
+    seed_demo(studio)
+    folder = photo_folder(studio.path)
+    for name in ("a", "b", "c"):
+        keep_photo(studio.path, f"{name}.jpg", b"x")
+    settle_photo(folder / ".c.jpg.waiting")
+    with studio.writing() as session:
+        batch = list_batches(session)[0]
+        add_event(session, batch.id, len(list_events(session, batch.id)), "photo", {"name": "a.jpg"})
+    assert settle_photos(studio) == 1
+    assert {path.name for path in folder.iterdir()} == {"a.jpg", "c.jpg"}
     studio.close()

@@ -21,7 +21,7 @@ from rosy_kettle.core.plan import sheet_of
 from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf, smaller_photo
 from rosy_kettle.store.batches import list_events
 from rosy_kettle.store.formulas import find_formula, record_of
-from rosy_kettle.store.photos import keep_photo, photo_folder
+from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
 from rosy_kettle.usecases.run_batch import let_happen, open_bench
 from rosy_kettle.usecases.studio_tables import studio_tables
 from rosy_kettle.usecases.tell_batch import tell_batch
@@ -94,15 +94,16 @@ def add_photo(path: BatchPath, query: PhotoQuery) -> Response:
     if sent is None:
         raise InputError("No photo was sent; choose a file.", quantity="photo")
     data, name = smaller_photo(sent.read()), f"{uuid.uuid4().hex}.jpg"
-    studio, kept = current_studio(), None
+    studio, waiting = current_studio(), None
     try:
         with studio.writing() as session:
             let_happen(session, path.batch_id, query.after, "photo", {"name": name}, current_devices().clock)
-            kept = keep_photo(studio.path, name, data)
+            waiting = keep_photo(studio.path, name, data)
     except BaseException:
-        if kept is not None:
-            kept.unlink(missing_ok=True)  # its event was not committed
+        if waiting is not None:
+            waiting.unlink(missing_ok=True)  # its event was not committed
         raise
+    settle_photo(waiting)
     return respond(record_answer(path.batch_id), 201)
 
 

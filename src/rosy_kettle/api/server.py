@@ -16,7 +16,7 @@ from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
-from rosy_kettle.usecases.keep_copies import sweep_unnamed_photos
+from rosy_kettle.usecases.keep_copies import settle_photos
 from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
@@ -60,7 +60,7 @@ def serve_studio(
     signal.signal(signal.SIGTERM, _stop)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
     if studio.lock is not None and studio.lock.nobody_else():
-        sweep_unnamed_photos(studio)
+        settle_photos(studio)
     stopped = threading.Event()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     try:

@@ -1,4 +1,8 @@
-"""Photos beside the studio file: written whole and to disk, and swept where no event names them."""
+"""Photos beside the studio file: on disk before their event commits, under their name after it.
+
+Until the event is committed a photo waits under a hidden name. A kill can leave only such a file, so that the next start
+needs to look at no other: copies and backups of the studio may name photos that the present one does not.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +13,9 @@ from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
 
-__all__ = ["keep_photo", "photo_folder", "sweep_photos"]
+__all__ = ["keep_photo", "photo_folder", "settle_photo", "settle_waiting_photos"]
+
+WAITING = ".waiting"
 
 
 def photo_folder(studio_path: Path) -> Path:
@@ -18,7 +24,7 @@ def photo_folder(studio_path: Path) -> Path:
 
 
 def keep_photo(studio_path: Path, name: str, data: bytes) -> Path:
-    """Write a photo whole and to disk, and return where it is; call it with its event written and not yet committed.
+    """Write a photo to disk under its waiting name, which is returned; call it with its event written, not yet committed.
 
     Raises
     ------
@@ -26,25 +32,45 @@ def keep_photo(studio_path: Path, name: str, data: bytes) -> Path:
         If the disk is full or the folder cannot be written; then nothing is left behind.
     """
     folder = photo_folder(studio_path)
-    part = folder / f".{name}.part"
+    waiting = folder / f".{name}{WAITING}"
     try:
         folder.mkdir(exist_ok=True, mode=0o700)
-        with part.open("wb") as file:
+        with waiting.open("wb") as file:
             file.write(data)
             file.flush()
             os.fsync(file.fileno())
-        part.chmod(0o600)
-        return part.replace(folder / name)
+        waiting.chmod(0o600)
+        _to_disk(folder)
     except OSError as error:
-        part.unlink(missing_ok=True)
+        waiting.unlink(missing_ok=True)
         why = "the disk is full; make room" if error.errno == errno.ENOSPC else f"{error.strerror}"
         raise InputError(f"The photo could not be kept: {why}, then take it again.", quantity="photo") from error
+    return waiting
 
 
-def sweep_photos(studio_path: Path, known: Collection[str]) -> int:
-    """Throw away photos that no event names, what a kill between writing and committing leaves; return how many."""
-    folder = photo_folder(studio_path)
-    astray = [path for path in folder.glob("*") if path.is_file() and path.name not in known] if folder.is_dir() else []
-    for path in astray:
-        path.unlink()
-    return len(astray)
+def settle_photo(waiting: Path) -> Path:
+    """Give a photo its own name once its event is committed, and return where it is."""
+    settled = waiting.replace(waiting.with_name(waiting.name.removeprefix(".").removesuffix(WAITING)))
+    _to_disk(settled.parent)
+    return settled
+
+
+def settle_waiting_photos(studio_path: Path, known: Collection[str]) -> int:
+    """Settle what a kill left waiting: its name if an event names it, away with it if not; return how many went."""
+    thrown = 0
+    for waiting in photo_folder(studio_path).glob(f".*{WAITING}"):
+        if waiting.name.removeprefix(".").removesuffix(WAITING) in known:
+            settle_photo(waiting)
+        else:
+            waiting.unlink()
+            thrown += 1
+    return thrown
+
+
+def _to_disk(folder: Path) -> None:
+    """Have the names in a folder written to disk."""
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

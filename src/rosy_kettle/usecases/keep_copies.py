@@ -9,10 +9,10 @@ from rosy_kettle.store import Studio, data_folder
 from rosy_kettle.store.batches import photo_names
 from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, unused_name
 from rosy_kettle.store.lock import StudioLock
-from rosy_kettle.store.photos import sweep_photos
+from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
 
-__all__ = ["backup_studio", "restore_studio", "sweep_unnamed_photos"]
+__all__ = ["backup_studio", "restore_studio", "settle_photos"]
 
 
 def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
@@ -57,11 +57,11 @@ def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
     return kept
 
 
-def sweep_unnamed_photos(studio: Studio) -> int:
-    """Throw away photos that no event of any batch names; return how many."""
+def settle_photos(studio: Studio) -> int:
+    """Settle the photos that a kill left between writing and committing; return how many were thrown away."""
     with studio.reading() as session:
         known = photo_names(session)
-    return sweep_photos(studio.path, known)
+    return settle_waiting_photos(studio.path, known)
 
 
 def _keep_what_is_there(path: Path) -> Path | None:
