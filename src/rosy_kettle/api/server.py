@@ -58,9 +58,9 @@ def serve_studio(
         studio.close()
         raise InputError(f"{host}:{port} cannot be served ({error.strerror or error}); choose another with --port.") from error
     signal.signal(signal.SIGTERM, _stop)
-    click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
     if studio.lock is not None and studio.lock.nobody_else():
         settle_photos(studio)
+    click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
     stopped = threading.Event()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     try:
