@@ -9,6 +9,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.durable import to_disk
 
 __all__ = ["copy_aside", "copy_verified", "damage_of", "read_only_address", "replace_file", "unused_name"]
 
@@ -50,9 +51,9 @@ def copy_verified(source: Path, target: Path) -> dict[str, int]:
             counted, expected = _rows(copy), _rows(origin)
         if (damage := damage_of(part)) or set(counted) != set(expected):
             raise InputError(f"The copy is not whole ({damage or 'tables are missing'}); it was thrown away.", quantity="file")
-        _to_disk(part)
+        to_disk(part)
         os.link(part, target)  # fails where another process made the name meanwhile
-        _to_disk(target.parent)
+        to_disk(target.parent)
     except (OSError, sqlite3.Error) as error:
         raise InputError(f"{target} cannot be written: {getattr(error, 'strerror', None) or error}.", quantity="file") from error
     finally:
@@ -153,7 +154,7 @@ def replace_file(source: Path, path: Path) -> None:
     for ending in SIDE_FILES:
         path.with_name(path.name + ending).unlink(missing_ok=True)
     source.replace(path)
-    _to_disk(path.parent)
+    to_disk(path.parent)
 
 
 def _rows(connection: sqlite3.Connection) -> dict[str, int]:
@@ -161,11 +162,3 @@ def _rows(connection: sqlite3.Connection) -> dict[str, int]:
         row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
     ]
     return {name: int(connection.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]) for name in names}  # noqa: S608 - names from SQLite itself
-
-
-def _to_disk(path: Path) -> None:
-    handle = os.open(path, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)

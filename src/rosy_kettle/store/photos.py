@@ -7,11 +7,11 @@ needs to look at no other: copies and backups of the studio may name photos that
 from __future__ import annotations
 
 import errno
-import os
 from collections.abc import Collection
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.durable import to_disk
 
 __all__ = ["keep_photo", "photo_folder", "settle_photo", "settle_waiting_photos"]
 
@@ -37,10 +37,9 @@ def keep_photo(studio_path: Path, name: str, data: bytes) -> Path:
         folder.mkdir(exist_ok=True, mode=0o700)
         with waiting.open("wb") as file:
             file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
         waiting.chmod(0o600)
-        _to_disk(folder)
+        to_disk(waiting)
+        to_disk(folder)
     except OSError as error:
         waiting.unlink(missing_ok=True)
         why = "the disk is full; make room" if error.errno == errno.ENOSPC else f"{error.strerror}"
@@ -51,7 +50,7 @@ def keep_photo(studio_path: Path, name: str, data: bytes) -> Path:
 def settle_photo(waiting: Path) -> Path:
     """Give a photo its own name once its event is committed, and return where it is."""
     settled = waiting.replace(waiting.with_name(waiting.name.removeprefix(".").removesuffix(WAITING)))
-    _to_disk(settled.parent)
+    to_disk(settled.parent)
     return settled
 
 
@@ -65,12 +64,3 @@ def settle_waiting_photos(studio_path: Path, known: Collection[str]) -> int:
             waiting.unlink()
             thrown += 1
     return thrown
-
-
-def _to_disk(folder: Path) -> None:
-    """Have the names in a folder written to disk."""
-    handle = os.open(folder, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)
