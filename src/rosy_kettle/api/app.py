@@ -26,6 +26,7 @@ from rosy_kettle.api import (
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
+from rosy_kettle.api.workers import register_workers
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio
 
@@ -56,6 +57,7 @@ def create_app(
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False
     register_doors(app, hosts, any_address=any_address)
+    register_workers(app)
     errors.register_errors(app)
     for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients, moulds):
         app.register_api(part.blueprint)

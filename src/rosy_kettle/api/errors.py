@@ -15,7 +15,7 @@ from rosy_kettle.files.formula_file import sentence_from
 
 __all__ = ["answer_validation_error", "register_errors"]
 
-STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "conflict": 409}
+STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "conflict": 409, "took_too_long": 503}
 BUSY = 503
 
 

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 import signal
 import socket
+import sys
 import threading
 from pathlib import Path
 from types import FrameType
+from typing import Any
 
 import click
 from waitress import create_server
+from waitress.channel import HTTPChannel
 
 from rosy_kettle.api.app import create_app
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
+from rosy_kettle.api.workers import THREADS
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
@@ -21,10 +25,11 @@ from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
 
-THREADS = 16
 MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the next one out
+MOST_OF_ONE_CLIENT = 300  # connections of one address; the one that was idle longest makes room
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
 LARGEST_BODY_BYTES = 21_000_000  # a photo and its envelope; more is cut off, not read
+SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
 
 
@@ -54,10 +59,12 @@ def serve_studio(
             app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
             cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,
         )  # fmt: skip
+        server.channel_class = _Channel
     except (OSError, socket.gaierror) as error:
         studio.close()
         raise InputError(f"{host}:{port} cannot be served ({error.strerror or error}); choose another with --port.") from error
     signal.signal(signal.SIGTERM, _stop)
+    sys.setswitchinterval(SWITCH_SECONDS)
     if studio.lock is not None and studio.lock.nobody_else():
         settle_photos(studio)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
@@ -68,6 +75,18 @@ def serve_studio(
     finally:
         stopped.set()
         studio.close()
+
+
+class _Channel(HTTPChannel):  # type: ignore[misc]
+    """A connection that makes room for itself when its client holds too many."""
+
+    def __init__(self, *args: Any, **options: Any) -> None:
+        super().__init__(*args, **options)
+        client = self.addr[0]
+        mates = [each for each in self.server.active_channels.values() if each is not self and each.addr[0] == client]
+        if len(mates) >= MOST_OF_ONE_CLIENT:
+            idle = [each for each in mates if not each.requests and not each.will_close]
+            min(idle, key=lambda each: each.last_activity, default=self).will_close = True
 
 
 def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:

@@ -4,7 +4,8 @@ WorkbenchError
 ├── InputError        a value nobody can mean                    (also a ValueError)
 ├── MissingDataError  an ingredient lacks a property             (also a LookupError)
 ├── NotFoundError     nothing under that id                      (also a LookupError)
-└── ConflictError     stored data forbid it
+├── ConflictError     stored data forbid it
+└── TookTooLongError  the work did not end within its time       (also a TimeoutError)
 
 Anything else that escapes is a bug.
 """
@@ -16,6 +17,7 @@ __all__ = [
     "InputError",
     "MissingDataError",
     "NotFoundError",
+    "TookTooLongError",
     "WorkbenchError",
 ]
 
@@ -53,3 +55,9 @@ class ConflictError(WorkbenchError):
     """What is stored forbids the request. Facts: ``noun``, ``reason``."""
 
     code = "conflict"
+
+
+class TookTooLongError(WorkbenchError, TimeoutError):
+    """The work did not end within its time limit."""
+
+    code = "took_too_long"

@@ -9,6 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, parse_amount, weigh_formula
+from rosy_kettle.core.deadline import check_time
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.judge.advice import advise
 from rosy_kettle.core.judge.cost import read_cost
@@ -100,6 +101,7 @@ def _judge(
     formula: Formula, tables: Tables, weighed: Sequence[Weighed], stage: str, *,
     with_dough: bool, name: str, worst_portion: float = 0.0,
 ) -> Evaluation:  # fmt: skip
+    check_time()
     palette = make_palette([item.ingredient for item in weighed])
     mass_g = np.array([item.mass_g for item in weighed], dtype=np.float64)
     total_g = float(mass_g.sum())

@@ -66,6 +66,8 @@ def name_of(text: str) -> str:
 
 def without_brackets(text: str) -> tuple[str, list[str]]:
     """Return a text with what stands in brackets blanked, same length, and what stood in each."""
+    if "(" not in text and "[" not in text:
+        return text, []
     kept, inside, depth, start = list(text), [], 0, 0
     for at, char in enumerate(text):
         if char in "([":

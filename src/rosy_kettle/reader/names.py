@@ -55,6 +55,7 @@ FAMILIES = {
 """Names that stay what they are whatever stands before them: "heather smoke fragrance oil", "slate mica"."""
 FAMILY_NOTE = "the studio's own kind is not in the Pantry yet; the generic one stands in"
 SUGGESTIONS = 3
+MOST_SUGGESTED = 200  # unknown names of one text that get suggestions; a text with more is no recipe
 NEAR_BY_LETTERS = 40  # names looked at closely for a suggestion, beside those that share a word
 
 
@@ -98,6 +99,8 @@ class NameIndex:
         self._strangers = frozenset(plain(phrase) for phrase in look_alikes) - frozenset(self._by_phrase)
         self._phrases = tuple(self._by_phrase)
         self._strengths = tuple(strengths)
+        self._matched: dict[str, NameMatch] = {}
+        self._near: dict[tuple[str, int], tuple[str, ...]] = {}
         self._by_word: dict[str, list[str]] = {}
         for phrase in self._phrases:
             for word in phrase.split():
@@ -105,6 +108,12 @@ class NameIndex:
 
     def match(self, text: str) -> NameMatch:
         """Return the ingredient meant by a name, or suggestions."""
+        found = self._matched.get(text)
+        if found is None:
+            found = self._matched[text] = self._match(text)
+        return found
+
+    def _match(self, text: str) -> NameMatch:
         phrase = plain(text[: 2 * LONGEST_NAME])
         if not phrase or len(phrase) > LONGEST_NAME:
             return NameMatch(None)
@@ -145,8 +154,13 @@ class NameIndex:
         return NameMatch(None, f"no {group} of {strength_pct:g} % is on file", ids)
 
     def nearest(self, text: str, count: int = SUGGESTIONS) -> tuple[str, ...]:
-        """Return the ids of the ingredients whose names come nearest."""
-        phrase = plain(text)[:LONGEST_NAME]
+        """Return the ids of the ingredients whose names come nearest; none once too many unknown names were asked about."""
+        asked = plain(text)[:LONGEST_NAME], count
+        if asked not in self._near:
+            self._near[asked] = () if len(self._near) >= MOST_SUGGESTED else self._nearest(*asked)
+        return self._near[asked]
+
+    def _nearest(self, phrase: str, count: int) -> tuple[str, ...]:
         near = [hit[0] for hit in process.extract(phrase, self._phrases, scorer=fuzz.ratio, limit=NEAR_BY_LETTERS)]
         kin = [each for word in phrase.split() for each in self._by_word.get(word, ())[:NEAR_BY_LETTERS]]
         hits = process.extract(phrase, list(dict.fromkeys((*kin, *near))), scorer=fuzz.WRatio, limit=count * 6)

@@ -189,6 +189,8 @@ def _words() -> dict[str, Fraction]:
 
 def _in_words(tokens: Sequence[Token], at: int) -> ReadNumber | None:
     """Read "twenty five", "two and a quarter", "half a", "three quarters of a"."""
+    if not any(each.word in _words() for each in tokens[at : at + 3]):
+        return None  # most words of a line
     whole, end = _whole_words(tokens, at)
     counts = end > at + 1 or (end > at and tokens[at].word not in ARTICLES)
     unsure = [word.word for word in tokens[at:end] if word.word in UNCERTAIN_WORDS]

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
 
+from rosy_kettle.core.deadline import check_time
 from rosy_kettle.reader.amounts import FoundAmount, find_amounts
 from rosy_kettle.reader.asides import is_total, is_warning, wished_pieces
 from rosy_kettle.reader.items import Item, choose, items_of, name_of, without_brackets
@@ -135,6 +136,7 @@ class _Reader:
         self._seen: set[tuple[str, Fraction, str]] = set()
 
     def take(self, raw: str) -> None:
+        check_time()
         if len(raw) > LONGEST_LINE:
             self._aside.append(f"{raw[:SHOWN_OF_LONG_LINE].strip()} … ({len(raw)} characters on one line)")
             return

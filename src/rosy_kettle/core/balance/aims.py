@@ -11,6 +11,7 @@ import numpy as np
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.aqueous.prereaction import puff
 from rosy_kettle.core.cost.formula_cost import price_per_kg
+from rosy_kettle.core.deadline import check_time
 from rosy_kettle.core.dough.behaviour import stickiness
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.fats.mix_temperature import mix_temperature
@@ -57,6 +58,7 @@ class Aims:
         tuple
             Values, shape (m,) [each its own unit], NaN where a reading cannot be said; slopes, shape (m, n) [unit per g]
         """
+        check_time()
         if not mass_g.sum() > 0:  # the cheapest formula on the way may be no formula at all: nothing can be said of it
             return np.full(len(self.paths), UNKNOWN), np.zeros((len(self.paths), mass_g.size))
         setting = setting_of(self.formula, self.tables, float(mass_g.sum()))
