@@ -61,7 +61,7 @@ lock:
 	@$(PREPARE) lock
 
 api-types: .stamps/web
-	@$(PY) -m rosy_kettle.api.openapi > src/rosy_kettle/api/openapi.json
+	@ROSY_KETTLE_DESCRIBING=1 $(PY) -m rosy_kettle.api.openapi > src/rosy_kettle/api/openapi.json
 	@$(PREPARE) npm run api-types
 
 clean:

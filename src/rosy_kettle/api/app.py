@@ -61,7 +61,7 @@ def create_app(
     errors.register_errors(app)
     for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients, moulds):
         app.register_api(part.blueprint)
-    app.add_url_rule("/api/openapi.json", view_func=lambda: openapi_document(app), endpoint="openapi_json")
+    app.add_url_rule("/api/openapi.json", view_func=_description, endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")
     app.add_url_rule("/assets/<path:name>", view_func=_asset, endpoint="asset")
     # Addresses of the pages are answered from here, because a catch-all route would turn every 405 into a page.
@@ -77,6 +77,10 @@ def openapi_document(app: OpenAPI) -> dict[str, Any]:
     if components.get("securitySchemes") is None:
         components.pop("securitySchemes", None)
     return document
+
+
+def _description() -> Response:
+    return Response((Path(__file__).parent / "openapi.json").read_bytes(), mimetype="application/json")
 
 
 def _page() -> Response:

@@ -7,13 +7,12 @@ from datetime import UTC, datetime
 from typing import Annotated
 
 from flask import Response, request, send_from_directory
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices, record_answer
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError, NotFoundError
@@ -28,9 +27,7 @@ from rosy_kettle.usecases.tell_batch import tell_batch
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "papers", __name__, url_prefix="/api", abp_tags=[Tag(name="papers")], abp_responses={404: ErrorAnswer, 422: ErrorAnswer}
-)
+blueprint = part("papers", __name__, refusals=(404, 422))
 LARGEST_PHOTO_BYTES = 20_000_000
 
 

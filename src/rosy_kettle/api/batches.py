@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import UTC
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint, Tag
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import (
     BatchAnswer,
@@ -21,7 +21,6 @@ from rosy_kettle.api.schemas.batches import (
     WaysOut,
     WaysQuery,
 )
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.bench import FEELS
@@ -38,10 +37,7 @@ from rosy_kettle.usecases.tell_batch import tell_batch
 
 __all__ = ["blueprint", "current_devices", "record_answer"]
 
-blueprint = APIBlueprint(
-    "batches", __name__, url_prefix="/api", abp_tags=[Tag(name="batches")],
-    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
-)  # fmt: skip
+blueprint = part("batches", __name__, refusals=(404, 409, 422))
 USUAL_ROOM = Room()
 
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.changes import (
     BalanceAnswer,
@@ -19,7 +19,6 @@ from rosy_kettle.api.schemas.changes import (
     SwapAnswer,
     SwapAsk,
 )
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.balance import BalanceProblem, balance
 from rosy_kettle.core.balance.problem import target_of
@@ -37,7 +36,7 @@ from rosy_kettle.usecases.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint("changes", __name__, url_prefix="/api", abp_tags=[Tag(name="changes")], abp_responses={422: ErrorAnswer})
+blueprint = part("changes", __name__, refusals=(422,))
 
 
 def _checked(file: FormulaFile) -> tuple[Formula, Tables]:

@@ -6,20 +6,18 @@ import json
 from typing import Annotated, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.common import ErrorAnswer, Request
+from rosy_kettle.api.schemas.common import Request
 from rosy_kettle.api.schemas.common import Response as Answer
 from rosy_kettle.core.errors import ConflictError
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "devices", __name__, url_prefix="/api/devices", abp_tags=[Tag(name="devices")], abp_responses={422: ErrorAnswer}
-)
+blueprint = part("devices", __name__, "/api/devices", (422,))
 
 
 MOST_LISTENERS = 10  # each holds a thread of the server; the rest answer everybody

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.evaluations import EvaluationAnswer, StageQuery
 from rosy_kettle.api.schemas.formulas import RecipeAnswer, RecipeLine, RecipeText
 from rosy_kettle.api.studio import current_studio
@@ -18,9 +17,7 @@ from rosy_kettle.usecases.studio_tables import current_tables, learned_synonyms,
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "evaluations", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluations")], abp_responses={422: ErrorAnswer}
-)
+blueprint = part("evaluations", __name__, refusals=(422,))
 
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})

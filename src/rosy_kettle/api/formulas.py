@@ -5,10 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.evaluations import RunSheetAnswer
 from rosy_kettle.api.schemas.formulas import (
     Branch,
@@ -43,10 +42,7 @@ from rosy_kettle.usecases.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "formulas", __name__, url_prefix="/api/formulas", abp_tags=[Tag(name="formulas")],
-    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
-)  # fmt: skip
+blueprint = part("formulas", __name__, "/api/formulas", (404, 409, 422))
 
 
 def _answer(row: FormulaRow) -> FormulaAnswer:

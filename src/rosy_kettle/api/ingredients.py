@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import StockSave
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.ingredients import (
     IngredientAnswer,
     IngredientList,
@@ -42,10 +41,7 @@ from rosy_kettle.usecases.read_pantry import (
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "ingredients", __name__, url_prefix="/api/ingredients", abp_tags=[Tag(name="ingredients")],
-    abp_responses={404: ErrorAnswer, 409: ErrorAnswer, 422: ErrorAnswer},
-)  # fmt: skip
+blueprint = part("ingredients", __name__, "/api/ingredients", (404, 409, 422))
 
 
 def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:

@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Annotated
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.moulds import MouldList, MouldSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import NotFoundError
@@ -18,9 +17,7 @@ from rosy_kettle.store.moulds import list_moulds, set_moulds
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "moulds", __name__, url_prefix="/api", abp_tags=[Tag(name="moulds")], abp_responses={404: ErrorAnswer, 422: ErrorAnswer}
-)
+blueprint = part("moulds", __name__, refusals=(404, 422))
 
 
 class ToolPath(BaseModel):

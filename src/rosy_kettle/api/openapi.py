@@ -1,4 +1,4 @@
-"""Prints the API description; the front end's types are made from it."""
+"""Prints the API description, with ``ROSY_KETTLE_DESCRIBING=1``; it is kept beside this file, the web's types come of it."""
 
 from __future__ import annotations
 

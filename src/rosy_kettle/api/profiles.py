@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.store.profiles import delete_profile
@@ -15,10 +14,7 @@ from rosy_kettle.usecases.read_profiles import Band, ProfileSettings, own_id, re
 
 __all__ = ["blueprint"]
 
-blueprint = APIBlueprint(
-    "profiles", __name__, url_prefix="/api/profiles", abp_tags=[Tag(name="profiles")],
-    abp_responses={404: ErrorAnswer, 422: ErrorAnswer},
-)  # fmt: skip
+blueprint = part("profiles", __name__, "/api/profiles", (404, 422))
 
 
 @blueprint.get("", summary="All profiles", responses={200: ProfileList})

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
+from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.reference import (
     Health,
@@ -29,7 +29,7 @@ UNIT_LABELS = {
     "tbsp": "tbsp", "tsp": "tsp", "drop": "drops", "spray": "sprays", "part": "parts", "pct": "%",
 }  # fmt: skip
 
-blueprint = APIBlueprint("reference", __name__, url_prefix="/api", abp_tags=[Tag(name="reference")])
+blueprint = part("reference", __name__)
 
 
 @blueprint.get("/health", summary="Whether the server is up", responses={200: Health})
