@@ -4,7 +4,7 @@ PREPARE := python3 scripts/prepare.py
 STATIC := src/rosy_kettle/api/static/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: setup run demo-reset test test-fast lint types bench chaos screenshots lock api-types clean
+.PHONY: setup run demo-reset test test-fast lint types bench fuzz chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -50,8 +50,11 @@ types: setup
 bench: setup
 	@$(PY) -m pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=min,median,iqr,rounds
 
+fuzz: setup
+	@$(PY) -m scripts.fuzz
+
 chaos: setup
-	@$(PY) scripts/chaos.py
+	@$(PY) -m scripts.chaos
 
 screenshots: setup .stamps/browser
 	@$(PY) scripts/screenshots.py

@@ -12,7 +12,6 @@ import http.client
 import io
 import json
 import os
-import re
 import secrets
 import signal
 import sqlite3
@@ -28,24 +27,13 @@ from pathlib import Path
 from typing import Any
 
 from PIL import Image
+from scripts.served import COMMAND, largest_memory_mb, start
 
-COMMAND = str(Path(sys.executable).parent / "rosy-kettle")
 WRITERS, RESET_EVERY = 4, 10
 LINES = [
     {"ingredient": "baking-soda", "amount": "300", "unit": "g"},
     {"ingredient": "citric-acid-anhydrous", "amount": "150", "unit": "g"},
 ]
-
-
-def start(folder: Path) -> tuple[subprocess.Popen[str], int]:
-    process = subprocess.Popen(
-        [COMMAND, "serve", "--port", "0"], stdout=subprocess.PIPE, text=True, env=os.environ | {"ROSY_KETTLE_DATA": str(folder)}
-    )
-    assert process.stdout is not None
-    found = re.search(r":(\d+)$", process.stdout.readline().strip())
-    if not found:
-        raise SystemExit("The server did not start again.")
-    return process, int(found[1])
 
 
 def post(port: int, path: str, body: bytes, kind: str = "application/json") -> Any:
@@ -101,11 +89,6 @@ def missing(path: Path, kept: dict[str, set[str]]) -> tuple[list[str], set[str]]
     taken = {f"{keys[batch]}:{seq}" for batch, seq, _ in events}
     gone = [*(kept["formulas"] - formulas), *(kept["batches"] - set(keys.values())), *(kept["photos"] - taken)]
     return ([f"integrity: {said}"] if said != "ok" else []) + gone, {json.loads(data)["name"] for _, _, data in events}
-
-
-def largest_memory_mb(process: subprocess.Popen[str]) -> float:
-    found = re.search(r"VmHWM:\s+(\d+) kB", Path(f"/proc/{process.pid}/status").read_text(encoding="utf-8"))
-    return int(found[1]) / 1024 if found else 0.0
 
 
 def reset(folder: Path) -> Path:

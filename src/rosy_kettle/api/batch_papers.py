@@ -10,7 +10,7 @@ from flask import Response, request, send_from_directory
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices, record_answer
-from rosy_kettle.api.part import part
+from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
 from rosy_kettle.api.schemas.formulas import FormulaPath
@@ -28,6 +28,7 @@ from rosy_kettle.usecases.tell_batch import tell_batch
 __all__ = ["blueprint"]
 
 blueprint = part("papers", __name__, refusals=(404, 422))
+PDF = file_of("application/pdf", "A4 pages")
 LARGEST_PHOTO_BYTES = 20_000_000
 
 
@@ -53,7 +54,7 @@ class PhotoQuery(BaseModel):
     after: int
 
 
-@blueprint.get("/formulas/<int:formula_id>/run-sheet.pdf", summary="The run sheet of a bowl as PDF")
+@blueprint.get("/formulas/<int:formula_id>/run-sheet.pdf", summary="The run sheet of a bowl as PDF", responses=PDF)
 def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
     with current_studio().reading() as session:
         formula = record_of(find_formula(session, path.formula_id))
@@ -63,7 +64,7 @@ def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
     return _file(run_sheet_pdf(sheet), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
 
 
-@blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF")
+@blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF", responses=PDF)
 def record_pdf(path: BatchPath) -> Response:
     with current_studio().reading() as session:
         bench = open_bench(session, path.batch_id)
@@ -104,7 +105,7 @@ def add_photo(path: BatchPath, query: PhotoQuery) -> Response:
     return respond(record_answer(path.batch_id), 201)
 
 
-@blueprint.get("/batches/<int:batch_id>/photos/<string:name>", summary="One photo")
+@blueprint.get("/batches/<int:batch_id>/photos/<string:name>", summary="One photo", responses=file_of("image/jpeg", "A photo"))
 def photo(path: PhotoPath) -> Response:
     with current_studio().reading() as session:
         names = {event.data.get("name") for event in list_events(session, path.batch_id) if event.kind == "photo"}

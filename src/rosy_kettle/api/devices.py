@@ -9,7 +9,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices
-from rosy_kettle.api.part import part
+from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import Request
 from rosy_kettle.api.schemas.common import Response as Answer
@@ -18,6 +18,7 @@ from rosy_kettle.core.errors import ConflictError
 __all__ = ["blueprint"]
 
 blueprint = part("devices", __name__, "/api/devices", (422,))
+STREAM = file_of("text/event-stream", "Events of devices")
 
 
 MOST_LISTENERS = 10  # each holds a thread of the server; the rest answer everybody
@@ -92,7 +93,7 @@ def drawer(body: DrawerAct) -> Response:
     return _now()
 
 
-@blueprint.get("/stream", summary="Readings ten times a second, as server-sent events")
+@blueprint.get("/stream", summary="Readings ten times a second, as server-sent events", responses=STREAM)
 def stream(query: StreamQuery) -> Response:
     devices = current_devices()
     if devices.listeners >= MOST_LISTENERS:

@@ -4790,6 +4790,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A photo */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4861,6 +4870,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A4 pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5067,6 +5085,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Events of devices */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5672,6 +5699,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A4 pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

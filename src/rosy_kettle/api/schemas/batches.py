@@ -5,9 +5,9 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field, RootModel
+from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Request, Response
+from rosy_kettle.api.schemas.common import Described, Moment, Request, Response
 from rosy_kettle.core.bench import BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
@@ -47,8 +47,8 @@ class PlanSave(Request):
     capacity_g: Some | None = None
     room_c: Celsius | None = None
     humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
-    start_at: Annotated[AwareDatetime, Field(strict=False)] | None = None
-    ready_by: Annotated[AwareDatetime, Field(strict=False)] | None = None
+    start_at: Moment | None = None
+    ready_by: Moment | None = None
     utc_offset_min: Annotated[int, Field(ge=-900, le=900)] = 0
     schools: dict[str, str] = {}
 
@@ -173,7 +173,7 @@ class OutcomeEvent(Request):
     """What became of it."""
 
     kind: Literal["outcome"]
-    dry_at: Annotated[AwareDatetime, Field(strict=False)] | None = None
+    dry_at: Moment | None = None
     """Stored in UTC."""
     pieces_good: Annotated[int, Field(ge=0, le=100_000)] | None = None
     pieces_spoiled: Annotated[int, Field(ge=0, le=100_000)] | None = None

@@ -3,11 +3,21 @@
 from __future__ import annotations
 
 from copy import deepcopy
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Described", "ErrorAnswer", "Request", "Response"]
+__all__ = ["Described", "ErrorAnswer", "Moment", "Request", "Response"]
+
+
+def _written_out(value: object) -> object:
+    if value is None or isinstance(value, str):
+        return value
+    raise ValueError("a moment is written as text with its offset, such as 2026-05-04T09:30:00Z")
+
+
+Moment = Annotated[AwareDatetime, Field(strict=False), BeforeValidator(_written_out)]
+"""A moment in ISO 8601 with its offset from UTC; a bare number is none."""
 
 
 _DESCRIPTIONS: dict[tuple[type, str], dict[str, Any]] = {}
