@@ -16,6 +16,8 @@ from rosy_kettle.reference import load_tables
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.usecases.seed_demo import seed_demo
 
+pytest_plugins = ["tests.serving"]
+
 FormulaMaker = Callable[..., Formula]
 
 

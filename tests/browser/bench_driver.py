@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server
+from tests.serving import Server
 
 Answer = dict[str, Any]
 PATIENCE_S = 15.0

@@ -1,24 +1,15 @@
-"""A real server and a real Chromium for the journeys of a maker."""
+"""A real Chromium for the journeys of a maker."""
 
 from __future__ import annotations
 
 import os
-import re
 import shutil
-import signal
-import subprocess
-import sys
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
-
-from rosy_kettle.store import open_studio
-from rosy_kettle.store.session import FILE_NAME
-from rosy_kettle.usecases.seed_demo import seed_demo
+from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
 
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
@@ -29,84 +20,25 @@ QUIET = [
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text(encoding="utf-8")
 
 
-@dataclass
-class Server:
-    """A served studio that can be killed and started again on the same data."""
-
-    folder: Path
-    process: subprocess.Popen[str]
-    address: str
-    port: int
-    options: tuple[str, ...] = ()
-
-    def kill(self) -> None:
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
-        assert self.process.stdout is not None
-        self.process.stdout.close()
-
-    def start_again(self) -> None:
-        self.process, self.address, self.port = start(self.folder, self.port, *self.options)
-
-
-def start(folder: Path, port: int = 0, *options: str) -> tuple[subprocess.Popen[str], str, int]:
-    command = [str(Path(sys.executable).parent / "rosy-kettle"), "serve", "--seed-demo", "--port", str(port), *options]
-    environment = os.environ | {"ROSY_KETTLE_DATA": str(folder)}
-    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment)
-    assert process.stdout is not None
-    line = process.stdout.readline()
-    match = re.search(r"http://127\.0\.0\.1:(\d+)", line)
-    assert match, line
-    return process, match[0], int(match[1])
-
-
 @pytest.fixture(scope="session")
-def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo studio, put in once; every server starts on a copy of its own."""
-    folder = tmp_path_factory.mktemp("seeded")
-    studio = open_studio(folder)
-    seed_demo(studio)
-    studio.close()
-    return folder / FILE_NAME
-
-
-@pytest.fixture
-def server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
-    shutil.copy(seeded, tmp_path)
-    served = Server(tmp_path, *start(tmp_path))
-    yield served
-    served.kill()
-
-
-FAST = ("--clock-rate", "120")
-
-
-@pytest.fixture
-def fast_server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
-    """A studio whose bench clock runs two hours a minute."""
-    shutil.copy(seeded, tmp_path)
-    served = Server(tmp_path, *start(tmp_path, 0, *FAST), FAST)
-    yield served
-    served.kill()
-
-
-@pytest.fixture(scope="session")
-def shared_server(tmp_path_factory: pytest.TempPathFactory, seeded: Path) -> Iterator[Server]:
-    """One studio for tests that only look."""
-    folder = tmp_path_factory.mktemp("studio")
-    shutil.copy(seeded, folder)
-    served = Server(folder, *start(folder))
-    yield served
-    served.kill()
-
-
-@pytest.fixture(scope="session")
-def chromium() -> Iterator[Browser]:
-    playwright: Playwright
+def launch() -> Iterator[Callable[..., Browser]]:
+    """Start headless Chromiums, each with further command-line arguments."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, chromium_sandbox=False, args=QUIET)
-        yield browser
-        browser.close()
+        browsers: list[Browser] = []
+
+        def launch_(*arguments: str) -> Browser:
+            options = [*QUIET, *arguments]
+            browsers.append(playwright.chromium.launch(executable_path=CHROMIUM, chromium_sandbox=False, args=options))
+            return browsers[-1]
+
+        yield launch_
+        for browser in browsers:
+            browser.close()
+
+
+@pytest.fixture(scope="session")
+def chromium(launch: Callable[..., Browser]) -> Browser:
+    return launch()
 
 
 @pytest.fixture

@@ -13,7 +13,8 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.bench_driver import Answer, BenchDriver
-from tests.browser.conftest import Server, axe_violations
+from tests.browser.conftest import axe_violations
+from tests.serving import Server
 
 OpenPage = Callable[..., Page]
 METHODS = (

@@ -10,8 +10,9 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, axe_violations
+from tests.browser.conftest import axe_violations
 from tests.browser.pages import DeskPage
+from tests.serving import Server
 
 OpenPage = Callable[..., Page]
 

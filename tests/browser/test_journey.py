@@ -11,9 +11,10 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import ROOT, Server
+from tests.browser.conftest import ROOT
 from tests.browser.pages import DeskPage, RecipePage
 from tests.recipes import TWELVE_LINES
+from tests.serving import Server
 
 OpenPage = Callable[..., Page]
 

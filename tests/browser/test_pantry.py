@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server
+from tests.serving import Server
 
 OpenPage = Callable[..., Page]
 

@@ -9,7 +9,8 @@ from datetime import datetime, timedelta
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, axe_violations
+from tests.browser.conftest import axe_violations
+from tests.serving import Server
 
 OpenPage = Callable[..., Page]
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import random
 import re
 import time
@@ -10,6 +11,7 @@ from fractions import Fraction
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.reader import ReadRecipe, read_recipe
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.parse_recipe import name_index, parse_recipe
@@ -123,5 +125,6 @@ def test_a_hundred_kilobytes_of_anything_are_read_in_a_second() -> None:
     for part in (" ", "(", "a ", "1 ", "1/2 ", "soda, ", "and ", "9", "200 g soda, "):
         for text in (part * (100_000 // len(part)), "\n".join([part * (2_900 // len(part))] * 34)):
             began = time.perf_counter()
-            read(text)
+            with contextlib.suppress(InputError):  # more things than a formula may hold, said early
+                read(text)
             assert time.perf_counter() - began < 2.0, (part, len(text.splitlines()))

@@ -19,8 +19,8 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import open_studio
 from rosy_kettle.store.batches import add_event, list_batches, list_events
 from rosy_kettle.store.ingredients import learn_synonym
-from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
-from rosy_kettle.usecases.keep_copies import backup_studio, restore_studio, settle_photos
+from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo, settle_waiting_photos
+from rosy_kettle.usecases.keep_copies import backup_studio, restore_studio
 from rosy_kettle.usecases.seed_demo import reset_demo, seed_demo
 
 
@@ -201,6 +201,6 @@ def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path) ->
     with studio.writing() as session:
         batch = list_batches(session)[0]
         add_event(session, batch.id, len(list_events(session, batch.id)), "photo", {"name": "a.jpg"})
-    assert settle_photos(studio) == 1
+    assert settle_waiting_photos(studio.path) == 1
     assert {path.name for path in folder.iterdir()} == {"a.jpg", "c.jpg"}
     studio.close()

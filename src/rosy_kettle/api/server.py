@@ -20,7 +20,7 @@ from rosy_kettle.api.workers import THREADS
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
-from rosy_kettle.usecases.keep_copies import settle_photos
+from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
@@ -66,7 +66,7 @@ def serve_studio(
     signal.signal(signal.SIGTERM, _stop)
     sys.setswitchinterval(SWITCH_SECONDS)
     if studio.lock is not None and studio.lock.nobody_else():
-        settle_photos(studio)
+        settle_waiting_photos(studio.path)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
     stopped = threading.Event()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()

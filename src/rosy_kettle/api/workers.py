@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import threading
+import time
 from contextlib import ExitStack
 from typing import Any
 
 from flask import Flask, g, request
 
-from rosy_kettle.core.deadline import time_limit
+from rosy_kettle.core.deadline import limited
 from rosy_kettle.core.errors import TookTooLongError
 
 __all__ = ["THREADS", "register_workers"]
@@ -55,7 +56,8 @@ def register_workers(app: Flask) -> None:
 
     def begin() -> None:
         g.held = ExitStack()
-        g.held.enter_context(time_limit(REQUEST_SECONDS))
+        until = time.monotonic() + REQUEST_SECONDS
+        g.held.enter_context(limited(lambda: time.monotonic() > until))
         if request.method == "POST" and request.path.rsplit("/", 1)[-1] in HARD:
             hard.begin(g.held)
 

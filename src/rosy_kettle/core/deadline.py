@@ -2,26 +2,31 @@
 
 from __future__ import annotations
 
-import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 
 from rosy_kettle.core.errors import TookTooLongError
 
-__all__ = ["check_time", "time_limit"]
+__all__ = ["check_time", "limited"]
 
-_UNTIL: ContextVar[float | None] = ContextVar("until", default=None)
+_IS_OVER: ContextVar[Callable[[], bool] | None] = ContextVar("is_over", default=None)
 
 
 @contextmanager
-def time_limit(seconds: float) -> Iterator[None]:
-    """Let the work inside take so long [s] and no longer; without it, work takes what it takes."""
-    held = _UNTIL.set(time.monotonic() + seconds)
+def limited(is_over: Callable[[], bool]) -> Iterator[None]:
+    """Let the work inside go on until its time is over; without it, work takes what it takes.
+
+    Parameters
+    ----------
+    is_over : Callable
+        Whether the time is over; asked often, so it must be quick
+    """
+    held = _IS_OVER.set(is_over)
     try:
         yield
     finally:
-        _UNTIL.reset(held)
+        _IS_OVER.reset(held)
 
 
 def check_time() -> None:
@@ -30,8 +35,8 @@ def check_time() -> None:
     Raises
     ------
     TookTooLongError
-        If the time limit around this work has passed.
+        If the time of this work is over.
     """
-    until = _UNTIL.get()
-    if until is not None and time.monotonic() > until:
+    is_over = _IS_OVER.get()
+    if is_over is not None and is_over():
         raise TookTooLongError("This takes longer than it may; ask for less at once, or try again when less is going on.")

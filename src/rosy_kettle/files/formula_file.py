@@ -9,15 +9,26 @@ from typing import Annotated, Any, Literal, NoReturn
 from pydantic import Field, ValidationError
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.records import Formula, Heat, Line, Making, Piece, Portion, Room, Use, product_from_data, product_to_data
+from rosy_kettle.core.records import (
+    MOST_LINES,
+    MOST_PORTIONS,
+    Formula,
+    Heat,
+    Line,
+    Making,
+    Piece,
+    Portion,
+    Room,
+    Use,
+    product_from_data,
+    product_to_data,
+)
 from rosy_kettle.files.product_file import ProductFile
 from rosy_kettle.files.shape import Celsius, NotNegative, Positive, Shape
 
 __all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_json", "sentence_from"]
 
 LARGEST_FILE_BYTES = 1_000_000
-MOST_LINES = 2_000
-MOST_PORTIONS = 100
 PLAIN_TEXT = r"^[^\x00-\x1f\x7f]*$"  # no control characters in a name
 MethodId = Literal[
     "glycerin-dough",

@@ -9,7 +9,7 @@ from fractions import Fraction
 from functools import cache, lru_cache
 
 from rosy_kettle.core.amounts.units import VOLUME_ML, WEIGHT_G
-from rosy_kettle.reader.numbers import AND_WORDS, ARTICLES, ReadNumber, Token, read_number, tokens_of, written
+from rosy_kettle.reader.numbers import AND_WORDS, ARTICLES, ReadNumber, Token, may_begin_number, read_number, tokens_of, written
 from rosy_kettle.reference.loader import table_rows
 
 __all__ = ["FoundAmount", "find_amounts", "mask_name_numbers"]
@@ -134,6 +134,9 @@ def _find_amounts(text: str) -> tuple[FoundAmount, ...]:
 def _read_all(tokens: Sequence[Token]) -> list[FoundAmount]:
     found, at = [], 0
     while at < len(tokens):
+        if not may_begin_number(tokens[at]):
+            at += 1
+            continue
         amount, behind = _amount(tokens, at)
         if amount is not None:
             found.append(amount)

@@ -15,6 +15,7 @@ from rosy_kettle.reference.loader import Strength, Synonym
 
 __all__ = ["NameIndex", "NameMatch", "plain"]
 
+NOT_PLAIN = re.compile(r"[^a-z0-9]+")
 LIKENESS_LOOKED_AT = 80.0  # likeness from which a name is looked at letter by letter [of 100]
 SHORTEST_FUZZY = 5  # shorter words differ by one letter and mean another thing (SLS and SLSA, oat and goat)
 LONG_WORD = 10  # letters from which two slips are forgiven
@@ -55,7 +56,7 @@ FAMILIES = {
 """Names that stay what they are whatever stands before them: "heather smoke fragrance oil", "slate mica"."""
 FAMILY_NOTE = "the studio's own kind is not in the Pantry yet; the generic one stands in"
 SUGGESTIONS = 3
-MOST_SUGGESTED = 200  # unknown names of one text that get suggestions; a text with more is no recipe
+MOST_UNKNOWN = 200  # unknown names of one text that are looked at for slips and suggestions; a text with more is no recipe
 NEAR_BY_LETTERS = 40  # names looked at closely for a suggestion, beside those that share a word
 
 
@@ -72,9 +73,11 @@ class NameMatch:
 
 def plain(text: str) -> str:
     """Return a name in lower case, without accents, signs and doubled spaces."""
+    if text.isascii():
+        return " ".join(NOT_PLAIN.sub(" ", text.lower()).split())
     decomposed = unicodedata.normalize("NFKD", text.casefold())
     ascii_like = "".join(char for char in decomposed if not unicodedata.combining(char))
-    return " ".join(re.sub(r"[^a-z0-9]+", " ", ascii_like).split())
+    return " ".join(NOT_PLAIN.sub(" ", ascii_like).split())
 
 
 class NameIndex:
@@ -157,7 +160,7 @@ class NameIndex:
         """Return the ids of the ingredients whose names come nearest; none once too many unknown names were asked about."""
         asked = plain(text)[:LONGEST_NAME], count
         if asked not in self._near:
-            self._near[asked] = () if len(self._near) >= MOST_SUGGESTED else self._nearest(*asked)
+            self._near[asked] = () if len(self._near) > MOST_UNKNOWN else self._nearest(*asked)
         return self._near[asked]
 
     def _nearest(self, phrase: str, count: int) -> tuple[str, ...]:
@@ -192,7 +195,7 @@ class NameIndex:
         return NameMatch(found.ingredient, note)
 
     def _by_likeness(self, text: str, phrase: str) -> NameMatch | None:
-        if len(phrase) < SHORTEST_FUZZY:
+        if len(phrase) < SHORTEST_FUZZY or len(self._near) > MOST_UNKNOWN:
             return None
         hits = process.extract(phrase, self._phrases, scorer=fuzz.ratio, score_cutoff=LIKENESS_LOOKED_AT, limit=8)
         hit = next((each[0] for each in hits if _is_slip(phrase, each[0])), None)

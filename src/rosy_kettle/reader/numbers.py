@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cache
+from typing import NamedTuple
 
 from rosy_kettle.reference.loader import table_rows
 
@@ -25,23 +26,16 @@ UNCERTAIN_WORDS = {"few": "3", "several": "5", "quelques": "3", "couple": "2"}
 ARTICLES = frozenset({"a", "an", "ein", "eine", "einen", "einem", "einer", "un", "une"})
 
 
-@dataclass(frozen=True, slots=True)
-class Token:
+class Token(NamedTuple):
     """A number, a word or a single sign of a line, and where it stands."""
 
     text: str
     start: int
     end: int
-
-    @property
-    def is_number(self) -> bool:
-        """Whether it begins with a digit, or with a decimal sign before one."""
-        return self.text[-1] in "0123456789"
-
-    @property
-    def word(self) -> str:
-        """In lower case."""
-        return self.text.lower()
+    word: str
+    """In lower case."""
+    is_number: bool
+    """Whether it begins with a digit, or with a decimal sign before one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +55,10 @@ class ReadNumber:
 
 def tokens_of(text: str) -> list[Token]:
     """Return the numbers, words and signs of a line in order."""
-    return [Token(match[0], match.start(), match.end()) for match in TOKEN.finditer(text)]
+    return [
+        Token(text := match[0], match.start(), match.end(), text.lower(), text[-1] in "0123456789")
+        for match in TOKEN.finditer(text)
+    ]
 
 
 def written(value: Fraction) -> str:
@@ -70,6 +67,11 @@ def written(value: Fraction) -> str:
         whole, rest = divmod(value, 1)
         return f"{whole} {rest}" if whole else str(rest)
     return f"{float(value):.12g}"
+
+
+def may_begin_number(token: Token) -> bool:
+    """Whether a number can begin here; most words of a line are none."""
+    return token.is_number or token.word in _words()
 
 
 def read_number(tokens: Sequence[Token], at: int) -> ReadNumber | None:
@@ -189,8 +191,8 @@ def _words() -> dict[str, Fraction]:
 
 def _in_words(tokens: Sequence[Token], at: int) -> ReadNumber | None:
     """Read "twenty five", "two and a quarter", "half a", "three quarters of a"."""
-    if not any(each.word in _words() for each in tokens[at : at + 3]):
-        return None  # most words of a line
+    if tokens[at].word not in _words():
+        return None
     whole, end = _whole_words(tokens, at)
     counts = end > at + 1 or (end > at and tokens[at].word not in ARTICLES)
     unsure = [word.word for word in tokens[at:end] if word.word in UNCERTAIN_WORDS]

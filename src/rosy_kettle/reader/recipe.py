@@ -8,6 +8,8 @@ from fractions import Fraction
 from itertools import pairwise
 
 from rosy_kettle.core.deadline import check_time
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import MOST_LINES
 from rosy_kettle.reader.amounts import FoundAmount, find_amounts
 from rosy_kettle.reader.asides import is_total, is_warning, wished_pieces
 from rosy_kettle.reader.items import Item, choose, items_of, name_of, without_brackets
@@ -181,6 +183,8 @@ class _Reader:
                 continue
             self._seen.add(known)
             self._lines.append(read)
+            if len(self._lines) > MOST_LINES:
+                raise InputError("The text names more than 2 000 things; paste one recipe at a time.", quantity="text")
 
     def _is_aside(self, line: str, pieces: int | None) -> bool:
         """Whether a line is a yield, a sum or a warning; a title may say how many it makes."""

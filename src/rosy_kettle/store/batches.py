@@ -13,7 +13,7 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
     "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "find_batch", "list_batches",
-    "list_events", "list_stock", "photo_names", "set_stock",
+    "list_events", "list_stock", "set_stock",
 ]  # fmt: skip
 
 
@@ -94,12 +94,6 @@ def list_batches(session: Session) -> list[BatchRow]:
 def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
     """Return everything that happened to a batch, in its order."""
     return list(session.scalars(select(BatchEventRow).where(BatchEventRow.batch_id == batch_id).order_by(BatchEventRow.seq)))
-
-
-def photo_names(session: Session) -> set[str]:
-    """Return the names of all photos that any batch's events name."""
-    rows = session.scalars(select(BatchEventRow).where(BatchEventRow.kind == "photo"))
-    return {str(row.data.get("name")) for row in rows}
 
 
 def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any]) -> BatchEventRow:

@@ -7,7 +7,9 @@ needs to look at no other: copies and backups of the studio may name photos that
 from __future__ import annotations
 
 import errno
-from collections.abc import Collection
+import json
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
@@ -54,13 +56,22 @@ def settle_photo(waiting: Path) -> Path:
     return settled
 
 
-def settle_waiting_photos(studio_path: Path, known: Collection[str]) -> int:
-    """Settle what a kill left waiting: its name if an event names it, away with it if not; return how many went."""
+def settle_waiting_photos(studio_path: Path) -> int:
+    """Settle what a kill left waiting, while nobody else has the studio; return how many photos were thrown away.
+
+    A photo gets its own name if an event names it, and goes if none does: then it was never acknowledged.
+    """
+    waiting = list(photo_folder(studio_path).glob(f".*{WAITING}"))
+    if not waiting:
+        return 0
+    with closing(sqlite3.connect(studio_path)) as connection:
+        rows = connection.execute("SELECT data FROM batch_events WHERE kind = 'photo'")
+        known = {str(json.loads(data).get("name")) for (data,) in rows}
     thrown = 0
-    for waiting in photo_folder(studio_path).glob(f".*{WAITING}"):
-        if waiting.name.removeprefix(".").removesuffix(WAITING) in known:
-            settle_photo(waiting)
+    for each in waiting:
+        if each.name.removeprefix(".").removesuffix(WAITING) in known:
+            settle_photo(each)
         else:
-            waiting.unlink()
+            each.unlink()
             thrown += 1
     return thrown

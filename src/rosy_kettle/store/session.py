@@ -6,7 +6,7 @@ import os
 import sqlite3
 import threading
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -21,6 +21,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.copies import copy_aside, damage_of, read_only_address
+from rosy_kettle.store.durable import to_disk
 from rosy_kettle.store.lock import StudioLock
 
 __all__ = ["FILE_NAME", "Studio", "data_folder", "made_folder", "open_studio", "refuse_unfit"]
@@ -121,22 +122,46 @@ def open_studio(folder: Path | None = None, *, serving: bool = False) -> Studio:
     try:
         refuse_unfit(path)
         if not path.exists():
-            os.close(os.open(path, os.O_CREAT | os.O_WRONLY, 0o600))
-        engine = _engine(path)
-        try:
-            _migrate(engine, path)
-        except DatabaseError as error:
-            engine.dispose()
-            raise InputError(f"{path} cannot be opened: {error.orig}.", quantity="file") from error
+            _put_new_studio(path)
+        engine = _migrated(path)
         for kept in place.glob(f"{FILE_NAME}*"):
             kept.chmod(0o600)
         return Studio(path, engine, Watcher(path), lock)
-    except OSError as error:
-        raise InputError(f"{path} cannot be written: {error.strerror}; make room or free the folder.", quantity="file") from error
-    except BaseException:
+    except BaseException as error:
         if lock is not None:
             lock.release()
+        if isinstance(error, OSError):
+            sentence = f"{path} cannot be written: {error.strerror}; make room or free the folder."
+            raise InputError(sentence, quantity="file") from error
         raise
+
+
+def _put_new_studio(path: Path) -> None:
+    """Make an empty studio beside its place and link it there whole: neither a kill nor a full disk leaves half of one."""
+    new = path.with_name(f".{path.name}.new-{os.getpid()}")
+    try:
+        os.close(os.open(new, os.O_CREAT | os.O_WRONLY, 0o600))
+        _migrated(new).dispose()
+        to_disk(new)
+        with suppress(FileExistsError):  # another start was quicker; its studio is as good
+            os.link(new, path)
+        to_disk(path.parent)
+    finally:
+        for left in path.parent.glob(f"{new.name}*"):
+            left.unlink()
+
+
+def _migrated(path: Path) -> Engine:
+    """Return the engine of a studio file whose tables are up to date."""
+    engine = _engine(path)
+    try:
+        _migrate(engine, path)
+    except DatabaseError as error:
+        engine.dispose()
+        full = "disk is full" in str(error.orig)
+        said = "the disk is full; make room and start again" if full else str(error.orig)
+        raise InputError(f"The studio in {path.parent} cannot be opened: {said}.", quantity="file") from error
+    return engine
 
 
 def made_folder(place: Path) -> Path:

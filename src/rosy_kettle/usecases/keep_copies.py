@@ -5,14 +5,13 @@ from __future__ import annotations
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store import Studio, data_folder
-from rosy_kettle.store.batches import photo_names
+from rosy_kettle.store import data_folder
 from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, unused_name
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
 
-__all__ = ["backup_studio", "restore_studio", "settle_photos"]
+__all__ = ["backup_studio", "restore_studio"]
 
 
 def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
@@ -57,17 +56,11 @@ def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
     return kept
 
 
-def settle_photos(studio: Studio) -> int:
-    """Settle the photos that a kill left between writing and committing; return how many were thrown away."""
-    with studio.reading() as session:
-        known = photo_names(session)
-    return settle_waiting_photos(studio.path, known)
-
-
 def _keep_what_is_there(path: Path) -> Path | None:
     """Copy the present file aside; one that is damaged is moved aside as it is, for nothing is thrown away."""
     if not path.exists() or path.stat().st_size == 0:
         return None
     if not damage_of(path):
+        settle_waiting_photos(path)
         return copy_aside(path, "before-restore")
     return path.rename(unused_name(path.parent, "damaged"))

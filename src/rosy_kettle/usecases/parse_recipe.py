@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.records import Formula, Line, Piece, Portion, Tables
+from rosy_kettle.core.records import MOST_LINES, Formula, Line, Piece, Portion, Tables
 from rosy_kettle.reader import NameIndex, ReadLine, ReadRecipe, is_line_table, plain_text, read_recipe, table_as_recipes
 from rosy_kettle.reference import Synonym, load_strengths, load_synonyms
 from rosy_kettle.reference.loader import table_rows
@@ -15,7 +15,6 @@ from rosy_kettle.reference.loader import table_rows
 __all__ = ["formula_of", "name_index", "notes_of", "parse_recipe"]
 
 LONGEST_TEXT = 1_000_000  # characters
-MOST_LINES = 2_000
 LONGEST_LINE_TEXT, LONGEST_PHASE = 500, 100  # characters, as the formula file holds them
 
 

@@ -15,6 +15,7 @@ from rosy_kettle.store.copies import copy_aside, replace_file
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
 from rosy_kettle.store.lock import StudioLock
+from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.save_formula import store_new_formula
@@ -61,7 +62,10 @@ def reset_demo(folder: Path | None = None) -> Path | None:
     path = place / FILE_NAME
     lock = StudioLock(place, alone=True)
     try:
-        kept = copy_aside(path, "kept") if path.exists() and path.stat().st_size else None
+        kept = None
+        if path.exists() and path.stat().st_size:
+            settle_waiting_photos(path)
+            kept = copy_aside(path, "kept")
         with TemporaryDirectory(prefix=".reset-", dir=place) as fresh:
             studio = open_studio(Path(fresh))
             seed_demo(studio)

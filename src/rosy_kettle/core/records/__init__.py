@@ -1,6 +1,6 @@
 """Frozen records: the nouns of the product, one a file."""
 
-from rosy_kettle.core.records.formula import Formula, Heat, Line, Making, Piece, Portion, Room, Use
+from rosy_kettle.core.records.formula import MOST_LINES, MOST_PORTIONS, Formula, Heat, Line, Making, Piece, Portion, Room, Use
 from rosy_kettle.core.records.ingredient import (
     AcidTraits,
     BaseTraits,
@@ -25,6 +25,8 @@ from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
 __all__ = [
+    "MOST_LINES",
+    "MOST_PORTIONS",
     "AcidSystem",
     "AcidTraits",
     "AllergenShare",

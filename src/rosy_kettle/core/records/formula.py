@@ -7,7 +7,13 @@ from decimal import Decimal
 
 from rosy_kettle.core.records.product import Product
 
-__all__ = ["Formula", "Heat", "Line", "Making", "Piece", "Portion", "Room", "Use"]
+__all__ = ["MOST_LINES", "MOST_PORTIONS", "Formula", "Heat", "Line", "Making", "Piece", "Portion", "Room", "Use"]
+
+
+MOST_LINES = 2_000
+"""Lines a formula may hold; what is longer is no formula, and is refused where it comes in."""
+MOST_PORTIONS = 100
+"""Portions a formula may hold."""
 
 
 @dataclass(frozen=True, slots=True)
