@@ -4,6 +4,8 @@ PREPARE := python3 scripts/prepare.py
 STATIC := src/rosy_kettle/api/static/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
+SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal # timings are measured by tests/bench, alone
+
 .PHONY: setup run demo-reset test test-fast lint types bench fuzz chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
@@ -32,10 +34,11 @@ demo-reset: setup
 
 test: setup .stamps/browser
 	@$(PREPARE) npm test
-	@$(PY) -m pytest
+	@$(PY) -m pytest $(SIDE_BY_SIDE) --ignore=tests/bench
+	@$(PY) -m pytest tests/bench
 
 test-fast: setup
-	@$(PY) -m pytest --ignore=tests/browser
+	@$(PY) -m pytest $(SIDE_BY_SIDE) --ignore=tests/bench --ignore=tests/browser --ignore=tests/served
 
 lint: setup
 	@.venv/bin/ruff check .

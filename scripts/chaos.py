@@ -113,7 +113,7 @@ def write_and_kill(process: subprocess.Popen[str], port: int, kept: dict[str, se
     for writer in writers:
         writer.start()
     time.sleep(0.05 + 1.45 * secrets.randbelow(1_000) / 1_000)
-    memory_mb = largest_memory_mb(process)
+    memory_mb = largest_memory_mb(process.pid)
     process.send_signal(signal.SIGKILL)
     process.wait()
     for writer in writers:

@@ -42,7 +42,7 @@ def main() -> None:
             ],
             cwd=folder, env=os.environ | {"PYTHONWARNINGS": "ignore"}, check=False,
         )  # fmt: skip
-        memory_mb = largest_memory_mb(process)
+        memory_mb = largest_memory_mb(process.pid)
         process.terminate()
         process.wait()
         with closing(sqlite3.connect(folder / "studio.sqlite3")) as connection:

@@ -26,7 +26,7 @@ def start(folder: Path, *options: str) -> tuple[subprocess.Popen[str], int]:
     return process, int(found[1])
 
 
-def largest_memory_mb(process: subprocess.Popen[str]) -> float:
+def largest_memory_mb(pid: int) -> float:
     """Return the most memory a running process ever took [MB]."""
-    found = re.search(r"VmHWM:\s+(\d+) kB", Path(f"/proc/{process.pid}/status").read_text(encoding="utf-8"))
+    found = re.search(r"VmHWM:\s+(\d+) kB", Path(f"/proc/{pid}/status").read_text(encoding="utf-8"))
     return int(found[1]) / 1024 if found else 0.0

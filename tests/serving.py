@@ -4,23 +4,53 @@ from __future__ import annotations
 
 import http.client
 import json
+import os
+import re
 import shutil
 import signal
 import subprocess
+import sys
+import time
 from collections.abc import Iterator
-from contextlib import closing
+from contextlib import closing, suppress
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 import pytest
-from scripts.served import start
 
 from rosy_kettle.store import open_studio
 from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.seed_demo import seed_demo
 
+ROOT = Path(__file__).parent.parent
 FAST = ("--clock-rate", "120")
+
+
+class Nursery:
+    """Forks served studios off a process that has everything imported."""
+
+    def __init__(self) -> None:
+        command = [sys.executable, "-m", "tests.nursery"]
+        self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
+
+    def serve(self, folder: Path, *options: str) -> tuple[int, int]:
+        """Serve a folder; return process id and port once it answers."""
+        assert self._process.stdin is not None
+        assert self._process.stdout is not None
+        said = folder / "said.txt"
+        said.unlink(missing_ok=True)
+        asked = {"folder": str(folder), "arguments": ["--seed-demo", *options], "said": str(said)}
+        self._process.stdin.write(json.dumps(asked) + "\n")
+        self._process.stdin.flush()
+        pid, until = int(self._process.stdout.readline()), time.monotonic() + 60
+        while not (found := re.search(r":(\d+)\n", said.read_text() if said.exists() else "")):
+            assert time.monotonic() < until, f"no server in {folder}"
+            time.sleep(0.01)
+        return pid, int(found[1])
+
+    def close(self) -> None:
+        self._process.communicate()
 
 
 @dataclass
@@ -28,7 +58,8 @@ class Server:
     """A served studio that can be killed and started again on the same data."""
 
     folder: Path
-    process: subprocess.Popen[str]
+    nursery: Nursery
+    pid: int
     port: int
     options: tuple[str, ...] = ()
 
@@ -37,13 +68,15 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
     def kill(self) -> None:
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
-        assert self.process.stdout is not None
-        self.process.stdout.close()
+        """kill -9; return when the process is gone."""
+        with suppress(ProcessLookupError):
+            os.kill(self.pid, signal.SIGKILL)
+            while True:
+                os.kill(self.pid, 0)
+                time.sleep(0.005)
 
     def start_again(self) -> None:
-        self.process, self.port = start(self.folder, "--port", str(self.port), *self.options)
+        self.pid, self.port = self.nursery.serve(self.folder, "--port", str(self.port), *self.options)
 
     def ask(self, method: str, path: str, body: Any = None, headers: dict[str, str] | None = None) -> tuple[int, Any]:
         """Ask as a plain HTTP client does; return the status and what the JSON of the answer holds."""
@@ -58,9 +91,16 @@ def ask(port: int, method: str, path: str, body: Any = None, headers: dict[str, 
         return answer.status, json.loads(answer.read() or b"null")
 
 
-def served(folder: Path, *options: str) -> Iterator[Server]:
+@pytest.fixture(scope="session")
+def nursery() -> Iterator[Nursery]:
+    started = Nursery()
+    yield started
+    started.close()
+
+
+def served(nursery: Nursery, folder: Path, *options: str) -> Iterator[Server]:
     """Serve a folder with the demo studio until the test is over."""
-    server = Server(folder, *start(folder, "--seed-demo", *options), ("--seed-demo", *options))
+    server = Server(folder, nursery, *nursery.serve(folder, *options), options)
     yield server
     server.kill()
 
@@ -76,21 +116,21 @@ def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 
 @pytest.fixture
-def server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
+def server(tmp_path: Path, seeded: Path, nursery: Nursery) -> Iterator[Server]:
     shutil.copy(seeded, tmp_path)
-    yield from served(tmp_path)
+    yield from served(nursery, tmp_path)
 
 
 @pytest.fixture
-def fast_server(tmp_path: Path, seeded: Path) -> Iterator[Server]:
+def fast_server(tmp_path: Path, seeded: Path, nursery: Nursery) -> Iterator[Server]:
     """A studio whose bench clock runs two hours a minute."""
     shutil.copy(seeded, tmp_path)
-    yield from served(tmp_path, *FAST)
+    yield from served(nursery, tmp_path, *FAST)
 
 
 @pytest.fixture(scope="session")
-def shared_server(tmp_path_factory: pytest.TempPathFactory, seeded: Path) -> Iterator[Server]:
+def shared_server(tmp_path_factory: pytest.TempPathFactory, seeded: Path, nursery: Nursery) -> Iterator[Server]:
     """One studio for tests that only look."""
     folder = tmp_path_factory.mktemp("studio")
     shutil.copy(seeded, folder)
-    yield from served(folder)
+    yield from served(nursery, folder)

@@ -101,7 +101,7 @@ def parse() -> None:
     except UnicodeDecodeError as error:
         raise InputError("The text is not UTF-8; save it as UTF-8 and try again.", quantity="text") from error
     recipe = parse_recipe(text, tables)
-    formula = formula_of(recipe, "betaine-dough")
+    formula = formula_of(recipe)
     file = formula_to_file(formula_of(recipe, guess_method(formula, tables)))
     notes = notes_of(recipe)
     if recipe.lines:

@@ -163,7 +163,7 @@ def test_thirty_power_cuts_on_one_batch(fast_server: Server, open_page: OpenPage
         # One thing surely happens between two cuts, however slow the machine.
         first = page.request.post(address, data={"after": seen["seq"], "event": next_event(seen)})
         seen = first.json()["state"]
-        stop = threading.Timer(chance.uniform(0.0, 0.2), fast_server.process.kill)
+        stop = threading.Timer(chance.uniform(0.0, 0.2), fast_server.kill)
         stop.start()
         asked: Answer = {}
         while True:

@@ -33,7 +33,7 @@ def test_every_reference_ingredient_comes_back_from_its_id() -> None:
 
 def test_rows_come_back_to_the_portions_they_name() -> None:
     table = "portion;ingredient;amount\nbody;kaolin;20\nstripe;glycerin;5\nbody;cocoa-butter;12,5\n;water;3\n"
-    formula = formula_of(parse_recipe(table, load_tables()), "betaine-dough")
+    formula = formula_of(parse_recipe(table, load_tables()))
     lines = [(part.name, [(line.ingredient, line.amount) for line in part.lines]) for part in formula.portions]
     assert lines == [
         ("body", [("kaolin", "20"), ("cocoa-butter", "12.5"), ("distilled-water", "3")]),

@@ -225,7 +225,7 @@ def test_a_whole_recipe_in_cups_and_spoons() -> None:
     ],
 )
 def test_the_method_is_guessed_from_what_is_in_it(tables: Tables, text: str, method: str) -> None:
-    assert guess_method(formula_of(read(text), "betaine-dough"), tables) == method
+    assert guess_method(formula_of(read(text)), tables) == method
 
 
 @settings(max_examples=150, deadline=None)

@@ -63,7 +63,7 @@ def test_a_hundred_kilobytes_are_read_while_others_are_answered(shared_server: S
 
 
 def cpu_s(server: Server) -> float:
-    fields = Path(f"/proc/{server.process.pid}/stat").read_text().rsplit(")", 1)[1].split()
+    fields = Path(f"/proc/{server.pid}/stat").read_text().rsplit(")", 1)[1].split()
     return (int(fields[11]) + int(fields[12])) / 100
 
 
@@ -85,7 +85,7 @@ def test_a_crowd_of_hard_questions_is_told_to_wait_and_a_light_one_is_not(shared
     assert set(answers) <= {200, 503}
     assert answers.count(503) >= 40 - workers.HARD_IN_ALL - workers.HARD_AT_ONCE - 18, "most are sent away at once"
     assert statistics.median(waits) < SOON_S
-    assert largest_memory_mb(shared_server.process) < 350
+    assert largest_memory_mb(shared_server.pid) < 350
 
 
 def test_five_hundred_idle_connections_do_not_keep_the_next_one_out(shared_server: Server) -> None:
@@ -111,7 +111,7 @@ def test_a_body_of_300_mb_is_cut_off(shared_server: Server) -> None:
                 connection.send(b" " * 1_000_000)
                 sent += 1_000_000
         assert sent < 60_000_000
-    assert largest_memory_mb(shared_server.process) < 350
+    assert largest_memory_mb(shared_server.pid) < 350
 
 
 def test_a_request_has_its_time_and_no_more(studio: Studio, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -37,5 +37,5 @@ def read_recipe(body: RecipeText) -> Response:
         )
         for line in recipe.lines
     ]  # fmt: skip
-    method = guess_method(formula_of(recipe, "betaine-dough"), tables)
+    method = guess_method(formula_of(recipe), tables)
     return respond(RecipeAnswer(name=recipe.name, method=method, lines=lines, aside=list(recipe.aside), pieces=recipe.pieces))

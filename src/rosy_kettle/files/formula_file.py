@@ -30,16 +30,6 @@ __all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_
 
 LARGEST_FILE_BYTES = 1_000_000
 PLAIN_TEXT = r"^[^\x00-\x1f\x7f]*$"  # no control characters in a name
-MethodId = Literal[
-    "glycerin-dough",
-    "betaine-dough",
-    "butter-dough",
-    "moulded-truffle",
-    "melt",
-    "damp-press",
-    "loose-dust",
-    "pre-dried-surfactant",
-]
 HardnessId = Literal["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"]
 Money = Annotated[str, Field(pattern=r"^\d{1,7}([.,]\d{1,4})?$")]
 
@@ -121,7 +111,7 @@ class FormulaFile(Shape):
     format: Literal["rosy-kettle/formula"]
     version: Literal[1]
     name: Annotated[str, Field(max_length=200, pattern=PLAIN_TEXT)] = "Untitled"
-    method: MethodId = "betaine-dough"
+    method: Annotated[str, Field(max_length=80)] = ""
     batch_g: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)] = 1000.0
     profile: Annotated[str, Field(max_length=80)] | None = None
     portions: list[PortionFile] = []

@@ -17,6 +17,7 @@ from rosy_kettle.core.records import (
     CarbonateTable,
     Ingredient,
     Method,
+    MethodGuess,
     MethodStep,
     PropertySource,
     ReadingTraits,
@@ -32,7 +33,7 @@ from rosy_kettle.core.records import (
 from rosy_kettle.reference.safety_loader import load_safety
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
-__all__ = ["Strength", "Synonym", "load_strengths", "load_synonyms", "load_tables", "table_rows"]
+__all__ = ["Strength", "Synonym", "load_strengths", "load_synonyms", "load_tables", "method_from", "table_rows"]
 
 METHODS = files("rosy_kettle.reference") / "methods"
 SCHOOLS = files("rosy_kettle.reference") / "schools.toml"
@@ -40,10 +41,6 @@ SOLID_FAT_COLUMNS = {
     "sfc_10c": 10.0, "sfc_15c": 15.0, "sfc_20c": 20.0, "sfc_25c": 25.0, "sfc_30c": 30.0,
     "sfc_32_5c": 32.5, "sfc_35c": 35.0, "sfc_37_5c": 37.5, "sfc_40c": 40.0,
 }  # fmt: skip
-METHOD_ORDER = (
-    "glycerin-dough", "betaine-dough", "butter-dough", "moulded-truffle",
-    "melt", "damp-press", "loose-dust", "pre-dried-surfactant",
-)  # fmt: skip
 PLAIN_ACIDS_FIRST_PROTONS = {"ascorbic-acid": 1}  # the second proton (pKa 11.7) never acts in a bath
 ACID_SYSTEM_ROW = {
     "citric": ("citric-acid-anhydrous", 0),
@@ -91,7 +88,7 @@ def load_tables() -> Tables:
     """Return all reference tables, read once; no studio price stands in them."""
     return Tables(
         ingredients={item.id: item for item in _ingredients()},
-        methods={id_: _method(id_) for id_ in METHOD_ORDER},
+        methods={method.id: method for method in _methods()},
         tools={tool.id: tool for tool in map(_tool, table_rows("tools"))},
         waters={row["id"]: _water(row) for row in table_rows("water")},
         acid_systems=_acid_systems(),
@@ -263,14 +260,22 @@ def _water(row: dict[str, str]) -> TapWater:
     )  # fmt: skip
 
 
-def _method(id_: str) -> Method:
-    data = tomllib.loads((METHODS / f"{id_}.toml").read_text(encoding="utf-8"))
-    wanted, steps, schools = data.pop("wanted"), data.pop("steps"), data.pop("schools")
+def _methods() -> list[Method]:
+    """Every file of the folder is a method; its name is the id."""
+    found = [method_from(path.name.removesuffix(".toml"), path.read_text(encoding="utf-8")) for path in METHODS.iterdir()]
+    return sorted(found, key=lambda method: method.place)
+
+
+def method_from(id_: str, text: str) -> Method:
+    """Return the method of a TOML file."""
+    data = tomllib.loads(text)
+    wanted, steps, schools, guess = data.pop("wanted"), data.pop("steps"), data.pop("schools"), data.pop("guess", None)
     return Method(
         id=id_,
         judged_at_c=data.pop("judged_at_c", None),
         wet_c=data.pop("wet_c", None),
         phases=tuple(data.pop("phases")),
+        guess=None if guess is None else MethodGuess(**guess | {"holds": tuple(guess.get("holds", ()))}),
         wanted=WantedDough(
             states=tuple(wanted["states"]),
             saturation_low=wanted.get("saturation_low"),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_from_file
@@ -16,9 +18,14 @@ def check_formula(file: FormulaFile, tables: Tables) -> Formula:
     Raises
     ------
     InputError
-        If an ingredient id is unknown; the sentence names the nearest three.
+        If the method or an ingredient is unknown; of ingredients the sentence names the nearest three.
     """
+    if file.method and file.method not in tables.methods:
+        known = ", ".join(tables.methods)
+        sentence = f'The field "method" is wrong: "{file.method}" is no method; take one of {known}.'
+        raise InputError(sentence, quantity="method", value=file.method)
     formula = formula_from_file(file)
+    formula = replace(formula, method=tables.method_of(formula).id)
     for position, line in enumerate(formula.lines):
         if line.ingredient is not None and line.ingredient not in tables.ingredients:
             nearest = NameIndex(tables.ingredients, ()).nearest(line.ingredient.replace("-", " "))

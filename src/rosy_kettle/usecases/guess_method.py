@@ -10,10 +10,7 @@ from rosy_kettle.core.records import Formula, Tables
 
 __all__ = ["guess_method"]
 
-FAT_CARRIES = 0.50  # share of fat from which it is a melt [-]
-FAT_BINDS = 0.08  # share of fat that binds a dough [-]
-ACID_FOR_FIZZ = 0.12  # share of acid of a fizzing product [-]
-SURFACTANT_FOR_DOUGH = 0.05  # share of surfactant that makes a bar or scoop [-]
+FAST_ACIDS = ("citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid")
 
 
 def guess_method(formula: Formula, tables: Tables) -> str:
@@ -21,10 +18,10 @@ def guess_method(formula: Formula, tables: Tables) -> str:
     try:
         weighed, _missing = weigh_formula(formula, tables)
     except WorkbenchError:
-        return formula.method
+        return tables.method_of(formula).id
     total_g = sum(item.mass_g for item in weighed)
     if total_g == 0:
-        return formula.method
+        return tables.method_of(formula).id
 
     def share(ids: Sequence[str] = (), role: str = "", fat: bool = False) -> float:
         return (
@@ -36,12 +33,10 @@ def guess_method(formula: Formula, tables: Tables) -> str:
             / total_g
         )
 
-    fizz = share(("citric-acid-anhydrous", "citric-acid-monohydrate", "tartaric-acid", "malic-acid"))
-    surfactant = share(role="surfactant")
-    if share(fat=True) >= FAT_CARRIES:
-        return "melt"
-    if share(fat=True) >= FAT_BINDS:
-        return "butter-dough" if surfactant >= SURFACTANT_FOR_DOUGH else "moulded-truffle"
-    if fizz >= ACID_FOR_FIZZ:
-        return "pre-dried-surfactant" if share(("liquid-bubble-bath",)) > 0 else "damp-press"
-    return "betaine-dough" if share(("capb-liquid", "cahs-liquid", "sodium-cocoamphoacetate")) > 0 else "glycerin-dough"
+    fat, acid, surfactant = share(fat=True), share(FAST_ACIDS), share(role="surfactant")
+    asked = [(method.guess, method.id) for method in tables.methods.values() if method.guess]
+    for guess, method in sorted(asked, key=lambda each: each[0].rank):
+        enough = fat >= guess.fat_from and acid >= guess.acid_from and surfactant >= guess.surfactant_from
+        if enough and (not guess.holds or share(guess.holds) > 0):
+            return method
+    return tables.method_of(formula).id

@@ -47,7 +47,7 @@ def glance_at_formulas(session: Session) -> list[FormulaGlance]:
 def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
     doughs, mass_g, cost_piece = _doughs(formula, tables)
     first = doughs[0] if doughs else None
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     names = [
         tables.ingredients[line.ingredient].short_name
         for line in formula.lines

@@ -55,7 +55,7 @@ def _weighable(lines: tuple[ReadLine, ...], tables: Tables) -> tuple[ReadLine, .
     found = list(lines)
     for _ in range(len(found)):
         try:
-            weigh_formula(formula_of(ReadRecipe("", tuple(found), ()), "betaine-dough"), tables)
+            weigh_formula(formula_of(ReadRecipe("", tuple(found), ())), tables)
         except InputError as error:
             at = int(str(error.facts.get("line", 1))) - 1
             line, reason = found[at], error.message.partition(": ")[2].rstrip(".")
@@ -66,7 +66,7 @@ def _weighable(lines: tuple[ReadLine, ...], tables: Tables) -> tuple[ReadLine, .
     return tuple(found)
 
 
-def formula_of(recipe: ReadRecipe, method: str) -> Formula:
+def formula_of(recipe: ReadRecipe, method: str = "") -> Formula:
     """Return the formula that was read, unknown lines included."""
     portions: dict[str, list[Line]] = {}
     for line in recipe.lines:

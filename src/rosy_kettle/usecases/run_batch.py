@@ -242,7 +242,7 @@ def _rescue(session: Session, bench: Bench, after: int, data: dict[str, Any]) ->
 def _targets(session: Session, bench: Bench) -> list[Target]:
     """Hold what the plan held: the profile's bands and the method's dough, where they were met."""
     profile = next((each for each in read_profiles(session) if each.id == bench.planned.profile), None)
-    wanted = bench.tables.methods[bench.planned.method].wanted
+    wanted = bench.tables.method_of(bench.planned).wanted
     targets = [Target(band.reading, band.low, band.high) for band in profile.bands] if profile else []
     if len(bench.planned.portions) == 1:
         targets.append(Target("dough.saturation", wanted.saturation_low, wanted.saturation_high))

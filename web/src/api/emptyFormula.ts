@@ -48,7 +48,7 @@ export function emptyFormula(name = "New formula"): FormulaFile {
     format: "rosy-kettle/formula",
     version: 1,
     name,
-    method: "betaine-dough",
+    method: "",
     batch_g: 1000,
     profile: null,
     portions: [{ name: "body", lines: [], share_pct: null, mass_g: null, split: null }],

@@ -2181,10 +2181,9 @@ export interface components {
             making: components["schemas"]["MakingFile"];
             /**
              * Method
-             * @default betaine-dough
-             * @enum {string}
+             * @default
              */
-            method: "glycerin-dough" | "betaine-dough" | "butter-dough" | "moulded-truffle" | "melt" | "damp-press" | "loose-dust" | "pre-dried-surfactant";
+            method: string;
             /**
              * Name
              * @default Untitled

@@ -183,7 +183,7 @@ class _Look:
     def firmness(self, name: str) -> float | None:
         """Firmness at one temperature, without its band."""
         temperature_c = {"at_20_c": 20.0, "at_30_c": 30.0}.get(name)
-        if temperature_c is None or not self._dough_known or self.setting.method.id == "loose-dust":
+        if temperature_c is None or not self._dough_known or self.setting.method.loose:
             return None
         assumed, kneaded = self.setting.assumed, self.setting.method.kneaded
         return piece_firmness(self.mix, temperature_c, assumed.room_c, assumed.packing, kneaded=kneaded)

@@ -158,7 +158,7 @@ def _kept(problem: BalanceProblem, now: dict[str, float], aimed: set[str]) -> li
 
 
 def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
-    method = tables.methods[problem.formula.method]
+    method = tables.method_of(problem.formula)
     ratio = (KNEADED_RATIO_LOW, None) if method.kneaded else FIZZING_RATIO
     harsh = lines_of_harshness(problem.formula.product)[0]
     return [
@@ -171,7 +171,7 @@ def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | No
 
 
 def _soft(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
-    wanted = tables.methods[problem.formula.method].wanted
+    wanted = tables.method_of(problem.formula).wanted
     chases = problem.objective in CHASED
     dough = ("dough.saturation", wanted.saturation_low, wanted.saturation_high, chases, "the dough stays workable")
     return [dough, *((path, low, high, False, "side effect") for path, low, high in SIDE)]

@@ -161,7 +161,7 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
             raise InputError(f'"{name[:60]}" stands on no line of this formula; lock or bound what is in it.', quantity="lock")
     before_g = np.array([item.mass_g for item in weighed])
     factor = _scaling(problem, weighed)
-    method = tables.methods[problem.formula.method]
+    method = tables.method_of(problem.formula)
     binder_g = factor * sum(item.mass_g for item in weighed if binds(item.ingredient, method))
     ceilings = [binder_ceiling_g(item.ingredient, method, binder_g) for item in weighed]
     bounds = [bounds_of(item, problem, factor, ceiling_g) for item, ceiling_g in zip(weighed, ceilings, strict=True)]

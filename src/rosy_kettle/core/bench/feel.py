@@ -121,7 +121,7 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
 
 def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature_c: float | None, *, rested: bool) -> list[Mend]:
     """Find what costs neither foam nor hours; it goes first."""
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     window = dough.working_window_c
     wet = _middle(felt) > _target(dough)
     if window is not None and temperature_c is not None and wet and temperature_c > window[1]:
@@ -153,7 +153,7 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
     weighed = weigh_formula(formula, tables)[0]
     total_g = sum(item.mass_g for item in weighed)
     held = {item.ingredient.id for item in weighed}
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     mends = []
     for lever in found:
         grown = lever.after_g - lever.before_g

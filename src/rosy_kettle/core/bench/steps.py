@@ -9,7 +9,7 @@ from typing import Any
 
 from rosy_kettle.core.evaluate import evaluate
 from rosy_kettle.core.plan import PRE_DRY_H, drying_hours
-from rosy_kettle.core.plan.air import KIT, humidity_gate_pct
+from rosy_kettle.core.plan.air import KIT
 from rosy_kettle.core.plan.run_sheet import DRYING, PREPARE_STAGE, RunSheet, RunSheetStep
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
@@ -18,8 +18,6 @@ __all__ = ["BenchStep", "bench_steps", "step_from", "tolerance_g"]
 
 LEAST_TOLERANCE_G, TOLERANCE_SHARE = 0.5, 0.01  # the larger counts [g], [-]; common practice
 REST_MIN = 10.0  # a kneaded dough drinks [min]; common practice
-MELT_C = {"moulded-truffle": 59.0, "butter-dough": 60.0, "melt": 70.0}
-"""Where butters and waxes are clear [°C]; common practice."""
 MELT_MARGIN_C = 6.0
 KINDS = {
     "Rest": "rest",
@@ -102,7 +100,7 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     """
     prepare = next(step for step in sheet.steps if step.stage == PREPARE_STAGE)
     # The air as it is goes before the air that was planned for.
-    gate = humidity_gate_pct(tables.methods[formula.method])
+    gate = tables.method_of(formula).humidity_gate_pct
     steps = [BenchStep("conditions", "conditions", "Read the air", prepare.text, KIT, gate_rh_pct=gate)]
     several = len({group.portion for group in sheet.groups}) > 1
     for group in sheet.groups:
@@ -188,9 +186,9 @@ def _step(
         return replace(made, shares=_shares(step, formula, tables, sheet))
     if kind == "shape":
         return replace(made, pieces=sheet.pieces, piece_mass_g=sheet.piece_mass_g)
-    if step.stage == "Melt" and sheet.method in MELT_C:
-        low = MELT_C[sheet.method] - MELT_MARGIN_C
-        return replace(made, kind="temperature", low_c=low, high_c=MELT_C[sheet.method] + 5 * MELT_MARGIN_C)
+    melt_c = tables.methods[sheet.method].melt_c
+    if step.stage == "Melt" and melt_c is not None:
+        return replace(made, kind="temperature", low_c=melt_c - MELT_MARGIN_C, high_c=melt_c + 5 * MELT_MARGIN_C)
     if step.stage == "Scent" and flash_c is not None:
         return replace(made, kind="temperature", high_c=flash_c)
     return made
@@ -218,7 +216,7 @@ def _waits(item: Ingredient, held_back: set[str]) -> bool:
 
 def _with_window(steps: Sequence[BenchStep], formula: Formula, tables: Tables, dough: Dough | None) -> list[BenchStep]:
     """Put a step before the judging of a warm dough: wait for the working window."""
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     window = None if dough is None else dough.working_window_c
     if window is None or not (method.kneaded and method.wet_c):
         return list(steps)

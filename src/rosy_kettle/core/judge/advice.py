@@ -52,7 +52,8 @@ def advise(
 
 def _spent(mix: Mix, setting: Setting, fizz: Fizz) -> list[Advice]:
     share = fizz.prereaction_share
-    pressed = setting.method.id == "damp-press" and mix.water_share > PRESS_WATER_SHARE and share is not None
+    wet = mix.water_share > PRESS_WATER_SHARE and not setting.dried_first
+    pressed = setting.method.pressed and wet and share is not None
     if share is None or (share <= SPENT_SHARE and not pressed):
         return []
     lost = f"About {100 * share:.0f} % of the acid is spent in the bowl (within a factor of 2)."

@@ -21,8 +21,6 @@ __all__ = ["facts_of"]
 
 NO_PAPER = ColourFile()
 UNNAMED_OIL = "unnamed_essential_oil"  # an essential oil nobody has named yet: it counts in the dose
-HOT_METHODS = frozenset({"melt", "moulded-truffle", "butter-dough"})
-WATER_BINDS = frozenset({"damp-press", "loose-dust", "pre-dried-surfactant"})  # elsewhere no water goes in of itself
 
 
 def facts_of(
@@ -54,7 +52,7 @@ def facts_of(
     product, dried = setting.formula.product, dried_share(mix)
     finished_g = mix.total_g * dried
     tagged = _Tagged(mix, setting, finished_g)
-    hot = setting.method.id in HOT_METHODS
+    hot = setting.method.scent_joins_hot
     # Scent goes in with the hot butters before they meet the powders: the wet phase counts, not the dough.
     added_c = setting.wet_c if hot else None
     return Facts(
@@ -75,7 +73,7 @@ def facts_of(
         inci_pct=_by_name(parts, finished_g) | allergens.older | allergens.newer,
         tags=frozenset(tagged.pct_by_tag) | tagged.natures,
         mixed_cold=not hot,
-        wants_no_water=setting.method.id not in WATER_BINDS,
+        wants_no_water=not setting.method.water_binds,
         colours=tuple(tagged.colours),
         preservatives=tuple(tagged.preservatives),
         bath_ph_est=bath_ph,

@@ -38,7 +38,7 @@ def read_firmness(mix: Mix, setting: Setting) -> Firmness:
     Firmness
         With bands; the low edge counts the eutectic of cocoa-like and lauric fats
     """
-    if setting.method.id == "loose-dust":
+    if setting.method.loose:
         return Firmness()
     values, bands = [], []
     for temperature_c in (20.0, 30.0):
@@ -70,7 +70,7 @@ def read_drying(mix: Mix, setting: Setting) -> Dry:
     assumed = setting.assumed
     dry = drying_time(
         mix, assumed.half_thickness_mm, assumed.room_c, assumed.humidity_pct,
-        loose=setting.method.id == "loose-dust", dried_first=setting.dried_first, least_hours=setting.method.least_hours,
+        loose=setting.method.loose, dried_first=setting.dried_first, least_hours=setting.method.least_hours,
     )  # fmt: skip
     return Dry(dry.hours, dry.low_hours, dry.high_hours, dry.dries, dry.reason)
 

@@ -24,10 +24,6 @@ __all__ = [
 
 NO_TAGS = IngredientTags()
 NO_CERTIFICATE = Certificate()
-KINDS = {
-    "glycerin-dough": "bubble_bar", "betaine-dough": "bubble_bar", "butter-dough": "truffle", "moulded-truffle": "truffle",
-    "melt": "melt", "damp-press": "fizz_ball", "pre-dried-surfactant": "fizz_ball", "loose-dust": "dust",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +67,7 @@ def kind_of(setting: Setting) -> str:
     str
         bubble_bar, bubble_dough, truffle, melt, fizz_ball or dust
     """
-    kind = KINDS[setting.method.id]
+    kind = setting.method.product_kind
     return "bubble_dough" if kind == "bubble_bar" and setting.formula.product.pack == "open_jar_scoop" else kind
 
 

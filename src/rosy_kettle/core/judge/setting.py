@@ -31,7 +31,7 @@ class Setting:
     @property
     def dried_first(self) -> bool:
         """Whether the method dries the surfactant's water off before the acid goes in."""
-        return self.method.id == "pre-dried-surfactant"
+        return self.method.dried_first
 
     @property
     def wet_c(self) -> float:
@@ -118,7 +118,7 @@ def setting_of(formula: Formula, tables: Tables, mass_g: float) -> Setting:
     Setting
         With every default filled in
     """
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     return Setting(formula, method, assumed_settings(formula, method, mass_g), tables)
 
 

@@ -6,10 +6,9 @@ from collections.abc import Collection
 
 from rosy_kettle.core.records import Method, Room
 
-__all__ = ["KIT", "MELTED", "before_the_work", "humidity_gate_pct", "while_it_dries"]
+__all__ = ["KIT", "MELTED", "before_the_work", "while_it_dries"]
 
-PRESSED = frozenset({"damp-press", "pre-dried-surfactant"})
-PRESS_RH_PCT, HAND_RH_PCT = 40.0, 50.0  # air for pressing and for work by hand, at most [%]; common practice
+DAMP_RH_PCT = 50.0  # air in which pieces dry badly, from here on [%]; common practice
 PREPARE = "Clear and wipe the bench; set out paper, tools and tray. Read the humidity: at most about {gate:.0f} % for this work."
 DAMP = "The plan has {humidity:.0f} %: run the dehumidifier first, or plan a closed cure."
 KIT = "Gloves, eye cover, hair tied; a mask where powder flies."
@@ -17,22 +16,6 @@ NO_OVEN = "Alcohol in the mix: never in a warm oven, no heater, no flame."
 CLOSED = "In air this damp: a closed box with a drying agent, or an oven warmed to its lowest and switched off first."
 CLOSED_COOL = "In air this damp: a closed box with a drying agent. No oven: the fat would run."
 MELTED = frozenset({"butter", "wax"})  # roles that melt in a jug, and run in an oven
-
-
-def humidity_gate_pct(method: Method) -> float:
-    """Return how damp the air may be at most for the work.
-
-    Parameters
-    ----------
-    method : Method
-        How it is made
-
-    Returns
-    -------
-    float
-        Relative humidity [%]; common practice
-    """
-    return PRESS_RH_PCT if method.id in PRESSED else HAND_RH_PCT
 
 
 def before_the_work(method: Method, room: Room) -> tuple[str, str]:
@@ -50,7 +33,7 @@ def before_the_work(method: Method, room: Room) -> tuple[str, str]:
     tuple
         Text and caution
     """
-    gate = humidity_gate_pct(method)
+    gate = method.humidity_gate_pct
     damp = f" {DAMP.format(humidity=room.humidity_pct)}" if room.humidity_pct > gate else ""
     return PREPARE.format(gate=gate), KIT + damp
 
@@ -71,7 +54,7 @@ def while_it_dries(kinds: Collection[str], room: Room) -> str:
         One or two sentences
     """
     alcohol = "flammable" in kinds
-    damp = room.humidity_pct > HAND_RH_PCT
+    damp = room.humidity_pct > DAMP_RH_PCT
     if alcohol:
         return NO_OVEN + (" In air this damp: a closed box with a drying agent." if damp else "")
     if not damp:

@@ -134,7 +134,7 @@ def plan_order(
     if not wishes:
         raise InputError("A plan needs at least one tool or piece.", quantity="wishes")
     _check(wishes, mass_g, capacity_g)
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     if mass_g is None:
         planned = [_planned(formula, tables, weighed, wish, wish.pieces or 0) for wish in wishes]
         usable_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in planned)
@@ -181,7 +181,7 @@ def _fill(
     formula: Formula, tables: Tables, weighed: Sequence[Weighed], wishes: Sequence[Wish], batch_g: float
 ) -> list[PlannedPieces]:
     """Let the first wish take what the others leave of a given mass."""
-    loss = tables.methods[formula.method].loss_fraction
+    loss = tables.method_of(formula).loss_fraction
     others = [_planned(formula, tables, weighed, wish, wish.pieces or 0) for wish in wishes[1:]]
     taken_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in others)
     one = _planned(formula, tables, weighed, wishes[0], 1)

@@ -54,7 +54,7 @@ def piece_mass(
         return piece_mass_g, "as entered"
     if tool_id is None:
         own = formula.piece.mass_g
-        usual = tables.methods[formula.method].piece_mass_g
+        usual = tables.method_of(formula).piece_mass_g
         return (usual, "usual for the method") if own is None else (own, "of the formula")
     if scoop_fill not in SCOOP_FILLS:
         raise InputError(f'Scoop fill must be level, rounded or domed, got "{scoop_fill[:20]}".', quantity="scoop_fill")
@@ -121,7 +121,7 @@ def packed_density(formula: Formula, tables: Tables, weighed: Sequence[Weighed],
     mix = setting.mix(make_palette([item.ingredient for item in weighed]), mass_g)
     if fault := dough_fault(mix):
         raise fault
-    packing = formula.piece.packing or tables.methods[formula.method].packing
+    packing = formula.piece.packing or tables.method_of(formula).packing
     if packing == "hand" and tool.type in DRY_PRESS_TYPES:
         packing = "press"
     return mix_true_density(mix) * packing_fraction(packing, mix.saturation(setting.judged_c))

@@ -140,7 +140,7 @@ def make_run_sheet(
     if sum(item.mass_g for item in weighed) <= 0:
         raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
     mass_g, basis = piece_mass(formula, tables, weighed, piece_mass_g, tool, scoop_fill)
-    batch_g = batch_for_pieces(pieces, mass_g, tables.methods[formula.method].loss_fraction)
+    batch_g = batch_for_pieces(pieces, mass_g, tables.method_of(formula).loss_fraction)
     return sheet_of(formula, tables, batch_g, pieces, mass_g, basis)
 
 
@@ -181,7 +181,7 @@ def sheet_of(
     total_g = sum(item.mass_g for item in weighed)
     if total_g <= 0:
         raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     scale = batch_g / total_g
     asked = ask_schools(formula, tables, schools or {})
     held = [item.ingredient for item in weighed if item.mass_g > 0]

@@ -47,7 +47,7 @@ def ask_schools(formula: Formula, tables: Tables, chosen: Mapping[str, str]) -> 
     InputError
         If a school or an option is not one of the method's.
     """
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     known = {school.id: school for school in method.schools}
     for id_, option in chosen.items():
         if id_ not in known:

@@ -147,7 +147,7 @@ def make_schedule(
 
 
 def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[list[_Span], list[str]]:
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     weighed, _ = weigh_formula(formula, tables)
     roles = {item.ingredient.role for item in weighed}
     pieces = sum(item.pieces for item in order.pieces)
@@ -158,7 +158,7 @@ def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[
         _work("prepare", "Prepare", PREPARE_MIN, "bench, paper, moulds, humidity"),
         _work("weigh", "Weigh", WEIGH_MIN * len(weighed) * bowls, f"{len(weighed)} lines"),
     ]
-    if method.id == "pre-dried-surfactant":
+    if method.dried_first:
         spans.append(_wait("pre-dry", "Dry the surfactant in", 60 * PRE_DRY_H, "until it is powder again"))
     if roles & MELTED:
         spans.append(_work("melt", "Melt", MELT_MIN * bowls, "butters and waxes, gently"))
@@ -221,7 +221,7 @@ def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
 
 def _cooling(formula: Formula, tables: Tables, order: Order, room: Room, shape_min: float) -> tuple[float, str] | None:
     """Minutes until the dough may be shaped, and whether it stays soft long enough; None where heat does not matter."""
-    method = tables.methods[formula.method]
+    method = tables.method_of(formula)
     whole = evaluate(replace(formula, room=room), tables)
     found = whole.dough or whole.portions[0].dough
     if found is None or not (method.wet_c and method.kneaded):

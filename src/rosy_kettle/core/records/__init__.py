@@ -10,7 +10,7 @@ from rosy_kettle.core.records.ingredient import (
     SolidFatCurve,
     SurfactantTraits,
 )
-from rosy_kettle.core.records.method import Method, MethodStep, School, SchoolOption, WantedDough
+from rosy_kettle.core.records.method import Method, MethodGuess, MethodStep, School, SchoolOption, WantedDough
 from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
 from rosy_kettle.core.records.safety import (
     AllergenShare,
@@ -42,6 +42,7 @@ __all__ = [
     "Line",
     "Making",
     "Method",
+    "MethodGuess",
     "MethodStep",
     "Piece",
     "Portion",

@@ -103,7 +103,8 @@ class Formula:
 
     name: str
     portions: tuple[Portion, ...]
-    method: str = "betaine-dough"
+    method: str = ""
+    """Id of the method; empty is the usual one."""
     batch_g: float = 1000.0
     profile: str | None = None
     """Id of the profile it is judged by; no reading depends on it."""

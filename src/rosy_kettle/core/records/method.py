@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-__all__ = ["Method", "MethodStep", "School", "SchoolOption", "WantedDough"]
+__all__ = ["Method", "MethodGuess", "MethodStep", "School", "SchoolOption", "WantedDough"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,6 +17,21 @@ class WantedDough:
     states_with_acid: tuple[str, ...] = ()
     """States that are right too once fast acid passes 2 % of the mass."""
     state_when_cold: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class MethodGuess:
+    """What in a pasted recipe speaks for a method; the first rank whose conditions all hold is taken."""
+
+    rank: int
+    fat_from: float = 0.0
+    """Share of fats and oils that melt, at least [-]."""
+    acid_from: float = 0.0
+    """Share of fast acids, at least [-]."""
+    surfactant_from: float = 0.0
+    """Share of surfactant lines, at least [-]."""
+    holds: tuple[str, ...] = ()
+    """Ids of which one must be there; none is asked for where it is empty."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,3 +95,25 @@ class Method:
     phases: tuple[str, ...]
     schools: tuple[School, ...]
     steps: tuple[MethodStep, ...]
+    product_kind: str
+    """What the rules of safety and labelling call the product."""
+    humidity_gate_pct: float
+    """How damp the air may be at most for the work [%]; common practice."""
+    place: int
+    """Where it stands in a list of methods."""
+    usual: bool = False
+    """Whether it stands in where nothing is said."""
+    pressed: bool = False
+    """Whether the mix is pressed in a mould, barely damp."""
+    loose: bool = False
+    """Whether it stays loose: no piece, so no firmness and no drying through a piece."""
+    dried_first: bool = False
+    """Whether the surfactant's water is dried off before the acid goes in."""
+    water_binds: bool = False
+    """Whether water goes in of itself, to bind."""
+    melt_c: float | None = None
+    """Where its butters and waxes are clear [°C]; common practice. None where nothing is melted."""
+    scent_joins_hot: bool = False
+    """Whether scent goes into the hot fats, before they meet the powders."""
+    guess: MethodGuess | None = None
+    """None: never guessed."""

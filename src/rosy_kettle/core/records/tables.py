@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from types import MappingProxyType
 
+from rosy_kettle.core.records.formula import Formula
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
 from rosy_kettle.core.records.product import Certificate
@@ -45,3 +46,7 @@ class Tables:
     """What larger amounts cost the studio, by ingredient id, smallest amount first."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
+
+    def method_of(self, formula: Formula) -> Method:
+        """Return how a formula is made: as it says, else the usual way."""
+        return self.methods[formula.method] if formula.method else next(each for each in self.methods.values() if each.usual)

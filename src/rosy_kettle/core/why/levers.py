@@ -110,7 +110,7 @@ def levers(
     if math.isnan(values[0]):
         raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
     wish = _wish(reading, float(values[0]), low, high, TYPICAL.get(reading, abs(float(values[0])) * 0.1 or 1.0))
-    wanted = tables.methods[formula.method].wanted
+    wanted = tables.method_of(formula).wanted
     dough = (wanted.saturation_low, wanted.saturation_high)
     locked = {position for position, line in enumerate(formula.lines) if line.locked or line.poured_g is not None}
     found = []

@@ -46,7 +46,7 @@ export function RecipePage() {
     if (!read) return;
     const formula = emptyFormula(read.name);
     formula.piece = { ...formula.piece, wished_pieces: read.pieces };
-    formula.method = (method ?? read.method) as typeof formula.method;
+    formula.method = method ?? read.method;
     const full = addRead(toDraft(formula), 0, lines);
     const portions = full.portions.filter((portion) => portion.lines.length > 0);
     try {
