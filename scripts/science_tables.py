@@ -7,10 +7,10 @@ import re
 from importlib.resources import files
 from pathlib import Path
 
-from rosy_kettle.core.balance import BalanceProblem, balance, parse_target
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.why import contributions
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
-from rosy_kettle.core.why import contributions
 from rosy_kettle.files.formula_file import formula_file_from_data, formula_from_file
 from rosy_kettle.reference import load_tables
 from rosy_kettle.store import open_studio

@@ -9,7 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from rosy_kettle.api import create_app
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_tables

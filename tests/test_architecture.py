@@ -75,3 +75,40 @@ def test_every_module_lists_its_public_names() -> None:
         if public and not listed:
             missing.append(str(path))
     assert missing == []
+
+
+CORE_LAYERS = (
+    {"errors", "parameters"}, {"deadline", "records"}, {"amounts", "mixing"}, {"models"}, {"safety"}, {"readings"}, {"change"},
+    {"making"},
+)  # fmt: skip
+"""From the ground up: a layer knows the layers below it, and nothing of its own but itself."""
+
+
+def test_core_is_built_in_layers() -> None:
+    level = {name: at for at, names in enumerate(CORE_LAYERS) for name in names}
+    core = SOURCE / "core"
+    found = {path.relative_to(core).parts[0].removesuffix(".py") for path in core.rglob("*.py")} - {"__init__"}
+    assert found <= set(level)
+    wrong = []
+    for path in core.rglob("*.py"):
+        own = path.relative_to(core).parts[0].removesuffix(".py")
+        for name in imports_of(path):
+            parts = name.removeprefix(f"{OWN}.core.").split(".") if name.startswith(f"{OWN}.core.") else []
+            if parts and parts[0] != own and level[parts[0]] >= level[own]:
+                wrong.append(f"{path.relative_to(core)} imports {name}")
+    assert wrong == []
+
+
+def test_no_subject_of_the_models_knows_one_that_knows_it() -> None:
+    models = SOURCE / "core" / "models"
+    known: dict[str, set[str]] = {}
+    for path in models.rglob("*.py"):
+        subject = path.relative_to(models).parts[0]
+        for name in imports_of(path):
+            if name.startswith(f"{OWN}.core.models."):
+                known.setdefault(subject, set()).add(name.split(".")[3])
+    order: list[str] = []
+    while left := {name for name in known if name not in order}:
+        free = {name for name in left if not (known[name] - {name} - set(order)) & left}
+        assert free, f"a circle among {sorted(left)}"
+        order += sorted(free)

@@ -14,10 +14,10 @@ from typing import Any
 
 import click
 
-from rosy_kettle.core.balance import OBJECTIVES, BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.balance import OBJECTIVES, BalanceProblem, balance, parse_target
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.records import Ingredient
-from rosy_kettle.core.rules import STAGES
+from rosy_kettle.core.safety.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.check_formula import check_formula

@@ -10,7 +10,7 @@ import pytest
 import scipy.optimize
 from pytest_benchmark.fixture import BenchmarkFixture
 
-from rosy_kettle.core.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.bench.test_bench_evaluate import TWENTY_FIVE
 

@@ -6,7 +6,7 @@ import pytest
 from phreeqc import Phreeqc
 from pytest_benchmark.fixture import BenchmarkFixture
 
-from rosy_kettle.core.aqueous.equilibrium import BathIons, Constants, constants_at, solve_aired, solve_closed
+from rosy_kettle.core.models.bath.equilibrium import BathIons, Constants, constants_at, solve_aired, solve_closed
 from rosy_kettle.core.records import Tables
 
 SODA, CITRIC = 60 / 84.007 / 150, 30 / 192.124 / 150

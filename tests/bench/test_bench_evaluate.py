@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pytest_benchmark.fixture import BenchmarkFixture
 
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 
 TWENTY_FIVE = (

@@ -9,11 +9,11 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
-from rosy_kettle.core.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
-from rosy_kettle.core.balance.linear import linear_step
-from rosy_kettle.core.balance.task import task_of
+from rosy_kettle.core.change.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
+from rosy_kettle.core.change.balance.linear import linear_step
+from rosy_kettle.core.change.balance.task import task_of
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Piece, Tables, Use
 from tests.conftest import make_formula
 from tests.core.test_dough import BETAINE_SCOOP

@@ -8,8 +8,8 @@ import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.balance import OBJECTIVES, BalanceProblem, BalanceResult, Target, balance
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.change.balance import OBJECTIVES, BalanceProblem, BalanceResult, Target, balance
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.reference import load_tables
 from tests.conftest import make_formula

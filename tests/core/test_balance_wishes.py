@@ -9,10 +9,10 @@ import numpy as np
 import pytest
 from scipy.optimize import differential_evolution
 
-from rosy_kettle.core.balance import BalanceProblem, BalanceResult, balance, parse_target
-from rosy_kettle.core.balance.effort import HELD_ROLES
-from rosy_kettle.core.balance.guards import watch_of
-from rosy_kettle.core.balance.task import Task, task_of
+from rosy_kettle.core.change.balance import BalanceProblem, BalanceResult, balance, parse_target
+from rosy_kettle.core.change.balance.effort import HELD_ROLES
+from rosy_kettle.core.change.balance.guards import watch_of
+from rosy_kettle.core.change.balance.task import Task, task_of
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.reference import load_tables
 from tests.conftest import make_formula

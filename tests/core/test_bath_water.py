@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.aqueous.activity import davies_activity_coefficient, debye_huckel_slope
-from rosy_kettle.core.aqueous.bath_water import BathPh, bath_ph
-from rosy_kettle.core.aqueous.equilibrium import BathIons, constants_at, solve_aired, solve_closed
+from rosy_kettle.core.models.bath.activity import davies_activity_coefficient, debye_huckel_slope
+from rosy_kettle.core.models.bath.bath_water import BathPh, bath_ph
+from rosy_kettle.core.models.bath.equilibrium import BathIons, constants_at, solve_aired, solve_closed
 from rosy_kettle.core.records import Tables
 
 

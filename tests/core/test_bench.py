@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.balance import Target
-from rosy_kettle.core.bench import (
+from rosy_kettle.core.change.balance import Target
+from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.making.bench import (
     FEELS,
     BatchEvent,
     BenchState,
@@ -24,9 +25,8 @@ from rosy_kettle.core.bench import (
     state_of,
     tolerance_g,
 )
-from rosy_kettle.core.errors import ConflictError, InputError
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.plan import sheet_of
+from rosy_kettle.core.making.plan import sheet_of
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from tests.conftest import make_formula, make_lines
 

@@ -9,9 +9,9 @@ from pathlib import Path
 import pytest
 
 import rosy_kettle.core
-from rosy_kettle.core.balance.substitute import Substitute, substitutes
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.plan import make_run_sheet
+from rosy_kettle.core.change.balance.substitute import Substitute, substitutes
+from rosy_kettle.core.making.plan import make_run_sheet
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, Formula, Line, Portion, Product, Tables
 from tests.conftest import make_formula
 from tests.core.test_dough import BETAINE_SCOOP

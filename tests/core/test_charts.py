@@ -6,9 +6,9 @@ from dataclasses import replace
 
 import pytest
 
-from rosy_kettle.core.charts import charts_of
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.charts import charts_of
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.conftest import make_formula
 

@@ -8,8 +8,8 @@ from decimal import Decimal
 
 import pytest
 
-from rosy_kettle.core.cost.formula_cost import formula_cost, shown
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.models.cost.formula_cost import formula_cost, shown
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, PriceBreak, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula

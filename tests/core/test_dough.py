@@ -9,9 +9,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.dough import STATES, dough_fill, texture_curve
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.palette import make_palette
+from rosy_kettle.core.mixing.fill import dough_fill
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.models.dough import STATES, texture_curve
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula, make_lines
@@ -132,7 +133,7 @@ def test_a_kilo_of_wax_is_set_at_room_and_pours_when_molten(judge: Judge) -> Non
 
 def test_a_dissolved_wax_is_no_longer_solid(tables: Tables) -> None:
     """A melt with 15 % emulsifying wax at 38 °C: about 13 % solid by the table, hardly any once the oil has dissolved it."""
-    from rosy_kettle.core.fats import solid_fractions  # local: one test looks this deep
+    from rosy_kettle.core.mixing.solid_fat import solid_fractions  # local: one test looks this deep
 
     palette = make_palette([tables.ingredients[i] for i in ("cocoa-butter", "emulsifying-wax")])
     mass_g = np.array([85.0, 15.0])

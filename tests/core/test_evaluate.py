@@ -8,7 +8,7 @@ from dataclasses import asdict, replace
 
 import pytest
 
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Piece, Portion, Product, Room, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula, make_lines

@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from molmass import Formula as ChemicalFormula
 
-from rosy_kettle.core.aqueous.gas_release import co2_volume_l
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.models.gas.gas_release import co2_volume_l
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula

@@ -8,7 +8,7 @@ from itertools import pairwise
 
 import pytest
 
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Piece, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula

@@ -8,10 +8,10 @@ from pathlib import Path
 
 import pytest
 
-from rosy_kettle.core.balance import BalanceProblem, balance, parse_target
-from rosy_kettle.core.bench import bench_steps
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.plan import make_run_sheet
+from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.making.bench import bench_steps
+from rosy_kettle.core.making.plan import make_run_sheet
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Tables
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.reference.loader import METHODS, method_from

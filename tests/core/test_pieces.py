@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.mix import make_mix
-from rosy_kettle.core.palette import make_palette
-from rosy_kettle.core.pieces import (
+from rosy_kettle.core.mixing.mix import make_mix
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.models.pieces import (
     batch_for_pieces,
     batch_loss,
     mix_true_density,

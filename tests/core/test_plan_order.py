@@ -10,7 +10,7 @@ from decimal import Decimal
 import pytest
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.plan import Order, Wish, make_schedule, plan_order
+from rosy_kettle.core.making.plan import Order, Wish, make_schedule, plan_order
 from rosy_kettle.core.records import Formula, Room, Tables
 from tests.conftest import make_formula
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.amounts.units import VOLUME_ML, WEIGHT_G
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_tables

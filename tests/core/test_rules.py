@@ -14,8 +14,8 @@ from typing import Any
 import pytest
 
 from rosy_kettle.core.records import Product, Tables
-from rosy_kettle.core.rules import ColourFacts, Facts, Fragrance, Preservative, run_rules
-from rosy_kettle.core.rules.engine import PREDICATES
+from rosy_kettle.core.safety.rules import ColourFacts, Facts, Fragrance, Preservative, run_rules
+from rosy_kettle.core.safety.rules.engine import PREDICATES
 
 DATA: dict[str, Any] = json.loads((Path(__file__).parent / "rule_cases.json").read_text(encoding="utf-8"))
 CASES = [(rule, case) for rule, cases in DATA["cases"].items() for case in cases]
@@ -83,7 +83,7 @@ def test_what_is_unknown_is_said(tables: Tables) -> None:
 
 def test_isopropyl_vapour_by_the_ideal_gas_law() -> None:
     """R = 8.314462618 J/(mol K) (CODATA 2018), 60.096 g/mol (IUPAC): 1 g in 1 m3 at 25 °C and 1 atm is 406.8 ppm."""
-    from rosy_kettle.core.rules.use import PPM_M3_PER_G
+    from rosy_kettle.core.safety.rules.use import PPM_M3_PER_G
 
     ppm = 1e6 * (1 / 60.096) * 8.314462618 * 298.15 / 101325
     assert pytest.approx(ppm, rel=0.001) == PPM_M3_PER_G

@@ -7,8 +7,8 @@ from dataclasses import replace
 import pytest
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.plan import RunSheet, make_run_sheet, sheet_of
-from rosy_kettle.core.plan.run_sheet import HEADINGS
+from rosy_kettle.core.making.plan import RunSheet, make_run_sheet, sheet_of
+from rosy_kettle.core.making.plan.run_sheet import HEADINGS
 from rosy_kettle.core.records import Formula, Line, Portion, Room, Tables
 from tests.conftest import make_formula
 

@@ -12,10 +12,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.amounts import weigh_formula
-from rosy_kettle.core.balance.aims import aims_of
-from rosy_kettle.core.balance.problem import numeric_readings
+from rosy_kettle.core.change.balance.aims import aims_of
+from rosy_kettle.core.change.balance.problem import numeric_readings
+from rosy_kettle.core.mixing.sloped import Sloped, cbrt, exp, log1p, sqrt
 from rosy_kettle.core.records import Formula, Tables
-from rosy_kettle.core.sloped import Sloped, cbrt, exp, log1p, sqrt
 from rosy_kettle.files.formula_file import formula_file_from_data, formula_from_file
 
 DEMO = json.loads((files("rosy_kettle.demo") / "studio.json").read_text(encoding="utf-8"))

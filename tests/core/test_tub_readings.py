@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, Formula, Heat, Piece, Product, Room, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula

@@ -12,22 +12,22 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.amounts import weigh_formula
-from rosy_kettle.core.balance.substitute import substitutes, swap_in
+from rosy_kettle.core.change.balance.substitute import substitutes, swap_in
+from rosy_kettle.core.change.why import constants_of, contributions, levers
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.fats.cooling import cooling_clock, minutes_to
-from rosy_kettle.core.judge.dough import fresh_texture
-from rosy_kettle.core.judge.setting import Setting, setting_of
-from rosy_kettle.core.lather.foam import Foam
-from rosy_kettle.core.lather.over_time import foam_after
-from rosy_kettle.core.mix import Mix
-from rosy_kettle.core.palette import make_palette
-from rosy_kettle.core.pieces.floating import spin
-from rosy_kettle.core.pieces.rolls import roll_geometry
-from rosy_kettle.core.readings import READINGS
+from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.mixing.setting import Setting, setting_of
+from rosy_kettle.core.models.dough.readings import fresh_texture
+from rosy_kettle.core.models.fats.cooling import cooling_clock, minutes_to
+from rosy_kettle.core.models.lather.foam import Foam
+from rosy_kettle.core.models.lather.over_time import foam_after
+from rosy_kettle.core.models.pieces.floating import spin
+from rosy_kettle.core.models.pieces.rolls import roll_geometry
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.registry import READINGS
 from rosy_kettle.core.records import Formula, Line, Piece, Portion, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
-from rosy_kettle.core.why import constants_of, contributions, levers
 from tests.conftest import make_formula
 from tests.core.test_dough import BETAINE_SCOOP
 from tests.core.test_tub_readings import SCOOPED_TRUFFLE

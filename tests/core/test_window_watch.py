@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rosy_kettle.core.bench.window_watch import bowl_mix, corrected_minutes, watch_window
-from rosy_kettle.core.fats.cooling import minutes_to
+from rosy_kettle.core.making.bench.window_watch import bowl_mix, corrected_minutes, watch_window
+from rosy_kettle.core.models.fats.cooling import minutes_to
 from rosy_kettle.core.records import Tables
 from rosy_kettle.reference import load_tables
 from tests.conftest import make_formula

@@ -8,9 +8,9 @@ import time
 
 import pytest
 
-from rosy_kettle.core.bench import in_grams
-from rosy_kettle.core.bench.window_watch import bowl_mix, corrected_minutes, watch_window
-from rosy_kettle.core.fats.cooling import bowl_heat
+from rosy_kettle.core.making.bench import in_grams
+from rosy_kettle.core.making.bench.window_watch import bowl_mix, corrected_minutes, watch_window
+from rosy_kettle.core.models.fats.cooling import bowl_heat
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.devices import (
     BowlHeat,

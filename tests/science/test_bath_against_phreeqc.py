@@ -7,7 +7,7 @@ import itertools
 import pytest
 from phreeqc import Phreeqc
 
-from rosy_kettle.core.aqueous.bath_water import bath_ph
+from rosy_kettle.core.models.bath.bath_water import bath_ph
 from rosy_kettle.core.records import Tables
 
 BATH_AIR = "CO2(g) -3.376751"  # log10 of 4.2e-4 atm, as in the core

@@ -10,10 +10,10 @@ from typing import Any
 
 import pytest
 
-from rosy_kettle.core.balance import BalanceProblem, balance, parse_target
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.why import contributions
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
-from rosy_kettle.core.why import contributions
 
 PAGES = Path(__file__).parent.parent.parent / "docs" / "science"
 NO_MODEL = {"overview", "checks", "bench"}  # tables, and what is decided on the other pages' models

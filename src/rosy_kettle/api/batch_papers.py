@@ -16,7 +16,7 @@ from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError, NotFoundError
-from rosy_kettle.core.plan import sheet_of
+from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf, smaller_photo
 from rosy_kettle.store.batches import list_events
 from rosy_kettle.store.formulas import find_formula, record_of

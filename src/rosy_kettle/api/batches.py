@@ -23,8 +23,8 @@ from rosy_kettle.api.schemas.batches import (
 )
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.core.bench import FEELS
-from rosy_kettle.core.plan import Wish
+from rosy_kettle.core.making.bench import FEELS
+from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.records import Room
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.files import formula_to_file

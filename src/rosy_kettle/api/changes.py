@@ -20,15 +20,15 @@ from rosy_kettle.api.schemas.changes import (
     SwapAsk,
 )
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.core.balance import BalanceProblem, balance
-from rosy_kettle.core.balance.problem import target_of
-from rosy_kettle.core.balance.substitute import substitutes, swap_in, with_substitute
-from rosy_kettle.core.balance.task import with_masses_at
-from rosy_kettle.core.charts import charts_of
+from rosy_kettle.core.change.balance import BalanceProblem, balance
+from rosy_kettle.core.change.balance.problem import target_of
+from rosy_kettle.core.change.balance.substitute import substitutes, swap_in, with_substitute
+from rosy_kettle.core.change.balance.task import with_masses_at
+from rosy_kettle.core.change.why import constants_of, contributions, levers
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.readings import READINGS
+from rosy_kettle.core.readings.charts import charts_of
+from rosy_kettle.core.readings.registry import READINGS
 from rosy_kettle.core.records import Formula, Tables
-from rosy_kettle.core.why import constants_of, contributions, levers
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.usecases.check_formula import check_formula
 from rosy_kettle.usecases.judge_formula import dated

@@ -23,8 +23,8 @@ from rosy_kettle.api.schemas.formulas import (
     VersionSummary,
 )
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.core.plan import make_run_sheet
-from rosy_kettle.core.why.compare import compare
+from rosy_kettle.core.change.why.compare import compare
+from rosy_kettle.core.making.plan import make_run_sheet
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.store.formulas import (
     FormulaRow,

@@ -16,8 +16,8 @@ from rosy_kettle.api.schemas.reference import (
     ToolAnswer,
     UnitAnswer,
 )
-from rosy_kettle.core.dough.texture import LOWER_EDGES
-from rosy_kettle.core.readings import READINGS
+from rosy_kettle.core.models.dough.texture import LOWER_EDGES
+from rosy_kettle.core.readings.registry import READINGS
 from rosy_kettle.core.records import Method
 from rosy_kettle.reference import load_tables
 

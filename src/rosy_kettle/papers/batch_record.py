@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from rosy_kettle.core.bench import BenchState
+from rosy_kettle.core.making.bench import BenchState
 from rosy_kettle.papers.sheet import heading, line, pdf, table
 
 __all__ = ["batch_record_pdf"]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.plan import RunSheet
+from rosy_kettle.core.making.plan import RunSheet
 from rosy_kettle.papers.sheet import heading, line, pdf, table
 
 __all__ = ["run_sheet_pdf"]

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.bench.window_watch import bowl_mix
-from rosy_kettle.core.fats.cooling import bowl_heat
+from rosy_kettle.core.making.bench.window_watch import bowl_mix
+from rosy_kettle.core.models.fats.cooling import bowl_heat
 from rosy_kettle.devices import BenchDevices, BowlHeat
 from rosy_kettle.usecases.run_batch import Bench
 

@@ -8,7 +8,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import WorkbenchError
-from rosy_kettle.core.evaluate import evaluate
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.store.formulas import FormulaRow, list_formulas, record_of

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
+from rosy_kettle.core.making.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
 from rosy_kettle.core.records import Room
 from rosy_kettle.store.batches import list_stock
 from rosy_kettle.store.formulas import find_formula, record_of

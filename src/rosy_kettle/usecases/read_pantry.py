@@ -11,8 +11,8 @@ from itertools import pairwise
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.cost.formula_cost import price_per_kg
 from rosy_kettle.core.errors import ConflictError, InputError, MissingDataError, NotFoundError
+from rosy_kettle.core.models.cost.formula_cost import price_per_kg
 from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Tables
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain

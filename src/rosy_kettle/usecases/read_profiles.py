@@ -11,7 +11,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.balance.problem import numeric_readings
+from rosy_kettle.core.change.balance.problem import numeric_readings
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
 from rosy_kettle.usecases.list_formulas import glance_at_formulas

@@ -8,9 +8,10 @@ from typing import Any, Protocol
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.balance import Target
-from rosy_kettle.core.balance.task import with_masses_at
-from rosy_kettle.core.bench import (
+from rosy_kettle.core.change.balance import Target
+from rosy_kettle.core.change.balance.task import with_masses_at
+from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.making.bench import (
     BatchEvent,
     BenchState,
     FeelAnswer,
@@ -24,10 +25,9 @@ from rosy_kettle.core.bench import (
     state_of,
     step_from,
 )
-from rosy_kettle.core.bench.window_watch import WindowWatch, watch_window
-from rosy_kettle.core.errors import ConflictError, InputError
-from rosy_kettle.core.evaluate import evaluate
-from rosy_kettle.core.plan import sheet_of
+from rosy_kettle.core.making.bench.window_watch import WindowWatch, watch_window
+from rosy_kettle.core.making.plan import sheet_of
+from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file

@@ -8,8 +8,8 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.bench import BatchEvent, state_of
-from rosy_kettle.core.plan import Wish
+from rosy_kettle.core.making.bench import BatchEvent, state_of
+from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.store.batches import add_event, find_batch, list_events
 from rosy_kettle.store.formulas import list_formulas
 from rosy_kettle.usecases.plan_batch import PlanAsk

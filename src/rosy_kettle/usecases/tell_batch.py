@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Any
 
-from rosy_kettle.core.bench import BatchEvent
+from rosy_kettle.core.making.bench import BatchEvent
 from rosy_kettle.usecases.run_batch import Bench
 
 __all__ = ["tell_batch"]

@@ -8,8 +8,8 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, RootModel
 
 from rosy_kettle.api.schemas.common import Described, Moment, Request, Response
-from rosy_kettle.core.bench import BenchState, FeelAnswer, HandFeel, RescueOption
-from rosy_kettle.core.bench.window_watch import WindowWatch
+from rosy_kettle.core.making.bench import BenchState, FeelAnswer, HandFeel, RescueOption
+from rosy_kettle.core.making.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
 from rosy_kettle.usecases.list_batches import BatchGlance

@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 from pydantic import Field, RootModel
 
 from rosy_kettle.api.schemas.common import Described, Request, Response
-from rosy_kettle.core.balance import BalanceResult
-from rosy_kettle.core.balance.substitute import Substitute
-from rosy_kettle.core.charts import Charts
-from rosy_kettle.core.why import Constant, Contribution, Lever
+from rosy_kettle.core.change.balance import BalanceResult
+from rosy_kettle.core.change.balance.substitute import Substitute
+from rosy_kettle.core.change.why import Constant, Contribution, Lever
+from rosy_kettle.core.readings.charts import Charts
 from rosy_kettle.files import FormulaFile
 
 __all__ = [

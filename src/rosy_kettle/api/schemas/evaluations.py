@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, RootModel
 
 from rosy_kettle.api.schemas.common import Described
-from rosy_kettle.core.plan import RunSheet
+from rosy_kettle.core.making.plan import RunSheet
 from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = ["EvaluationAnswer", "RunSheetAnswer", "StageQuery"]

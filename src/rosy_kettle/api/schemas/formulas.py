@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field, RootModel
 
 from rosy_kettle.api.schemas.common import Described, Request, Response
-from rosy_kettle.core.why.compare import Comparison
+from rosy_kettle.core.change.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
 from rosy_kettle.usecases.list_formulas import FormulaGlance
 

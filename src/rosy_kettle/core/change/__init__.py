@@ -1,0 +1,1 @@
+"""What would change a reading: balance, substitutes, levers, comparisons, and why."""

@@ -1,0 +1,186 @@
+"""What an answer may not spoil unasked: ends that hold (guards) and ends that count (side effects)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from rosy_kettle.core.change.balance.aims import aims_of
+from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
+from rosy_kettle.core.mixing.palette import FloatArray
+from rosy_kettle.core.records import Ingredient, Tables
+from rosy_kettle.core.safety.measures import PH_NOTE, lines_of_harshness
+
+__all__ = ["Guard", "Watch", "watch_of"]
+
+FIZZING_RATIO = (1.7, 2.5)  # base to acid of what is made to fizz; the trade's 2 : 1 and what is near it [g/g]; common practice
+KNEADED_RATIO_LOW = 1.6  # a bar or scoop with acid keeps its soda in the lead [g/g]; common practice
+SLACK = 0.02  # of the present value: what is outside already may stay, and so may its rounding [-]
+SIDE = (
+    ("dough.stickiness", None, 60.0), ("release.minutes", None, 30.0), ("drying.hours", None, 72.0), ("feel.ring", None, 45.0),
+    ("firmness.at_20_c", 45.0, None), ("lather.score", 40.0, None),
+)  # fmt: skip
+"""Ends that a maker would not give up without being asked [each its own unit]; common practice, project defaults.
+
+What lies beyond such an end already may stay there, but not go further than a tenth.
+"""
+FURTHER = 0.10  # how much further out a side effect may go where it is out already [-]
+KEPT_MASS = 0.10  # how far the batch may shrink or grow while an objective chases another reading [-]; project default
+KEPT_BY_CHASE = (
+    ("lather.score", -10.0, None),
+    ("firmness.at_20_c", -10.0, None),
+    ("feel.oil_g", -2.0, 4.0),
+    ("feel.ring", None, 10.0),
+)
+"""How far scent, feel and hold may move when an objective chases another reading [each its own unit]; project default."""
+CHASED = {"cheapest": "cost.piece", "gentlest": "skin.harshness_mg_l", "most-lather": "lather.score"}
+
+
+@dataclass(frozen=True, slots=True)
+class Guard:
+    """An end that an answer keeps. ``hard`` ones hold like a target; the others count as a cost."""
+
+    target: Target
+    hard: bool
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class Watch:
+    """All ends that are watched for one problem."""
+
+    guards: tuple[Guard, ...]
+    problem: BalanceProblem
+    tables: Tables
+    items: tuple[Ingredient, ...]
+
+    def broken(self, mass_g: FloatArray) -> tuple[Guard, ...]:
+        """Return the guards that some masses break; a reading that can no longer be said is broken too.
+
+        Parameters
+        ----------
+        mass_g : FloatArray
+            Masses, shape (n,) [g]
+
+        Returns
+        -------
+        tuple
+            Guards
+        """
+        paths = tuple(dict.fromkeys(guard.target.reading for guard in self.guards))
+        values = dict(zip(paths, _read(paths, self.problem, self.tables, self.items, mass_g), strict=True))
+        return tuple(guard for guard in self.guards if not _holds(guard.target, values[guard.target.reading]))
+
+
+def _holds(target: Target, value: float) -> bool:
+    slack = 1e-6 * max(1.0, abs(value))
+    low, high = target.low, target.high
+    return not math.isnan(value) and (low is None or value >= low - slack) and (high is None or value <= high + slack)
+
+
+def watch_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient], mass_g: FloatArray) -> Watch:
+    """Return what is watched while balancing a formula.
+
+    Parameters
+    ----------
+    problem : BalanceProblem
+        Targets and objective; a reading that is targeted is not guarded besides
+    tables : Tables
+        Reference tables
+    items : Sequence
+        Ingredient of each line
+    mass_g : FloatArray
+        Masses now, shape (n,) [g]
+
+    Returns
+    -------
+    Watch
+        Nothing where guards are off
+    """
+    if not problem.guarded:
+        return Watch((), problem, tables, tuple(items))
+    wanted = [*_hard(problem, tables), *_soft(problem, tables)]
+    paths = tuple(dict.fromkeys(path for path, *_rest in wanted))
+    now = dict(zip(paths, _read(paths, problem, tables, items, mass_g), strict=True))
+    aimed = {target.reading for target in problem.targets} | {CHASED.get(problem.objective, "")}
+    guards = []
+    for path, low, high, hard, why in wanted:
+        value = now[path]
+        if math.isnan(value) or path in aimed:
+            continue
+        further = (SLACK if hard else FURTHER) * abs(value)
+        floor = None if low is None else low if value >= low else value - further
+        ceiling = None if high is None else high if value <= high else value + further
+        guards.append(Guard(Target(path, floor, ceiling), hard, why))
+    return Watch((*guards, *_kept(problem, now_of(problem, tables, items, mass_g), aimed)), problem, tables, tuple(items))
+
+
+def now_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient], mass_g: FloatArray) -> dict[str, float]:
+    """Return the readings that a chasing objective keeps, as they are now.
+
+    Parameters
+    ----------
+    problem : BalanceProblem
+        The formula
+    tables : Tables
+        Reference tables
+    items : Sequence
+        Ingredient of each line
+    mass_g : FloatArray
+        Masses now, shape (n,) [g]
+
+    Returns
+    -------
+    dict
+        By dotted path [each its own unit]
+    """
+    if problem.objective not in CHASED:
+        return {}
+    paths = ("mass_g", *(path for path, *_ends in KEPT_BY_CHASE))
+    return dict(zip(paths, _read(paths, problem, tables, items, mass_g), strict=True))
+
+
+def _kept(problem: BalanceProblem, now: dict[str, float], aimed: set[str]) -> list[Guard]:
+    why = f'"{problem.objective.replace("-", " ")}" keeps hold and feel'
+    found = []
+    if "mass_g" in now and "mass_g" not in aimed:
+        ends = (now["mass_g"] * (1 - KEPT_MASS), now["mass_g"] * (1 + KEPT_MASS))
+        found.append(Guard(Target("mass_g", *ends), hard=True, why=f"{why[: why.rindex('keeps')]}keeps the batch about as large"))
+    for path, less, more in KEPT_BY_CHASE:
+        if path in aimed or math.isnan(now.get(path, math.nan)):
+            continue
+        low = None if less is None else max(0.0, now[path] + less)
+        found.append(Guard(Target(path, low, None if more is None else now[path] + more), hard=True, why=why))
+    return found
+
+
+def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
+    method = tables.method_of(problem.formula)
+    ratio = (KNEADED_RATIO_LOW, None) if method.kneaded else FIZZING_RATIO
+    harsh = lines_of_harshness(problem.formula.product)[0]
+    return [
+        ("fizz.base_to_acid", *ratio, True, "soda and acid keep the proportion of the method"),
+        ("bath.ph_stepin", *PH_NOTE, True, "the bath stays kind at step-in"),
+        ("bath.ph_soak", *PH_NOTE, True, "the bath stays kind after twenty minutes"),
+        ("skin.scent_share", None, 1.0, True, "scent stays under its limit"),
+        ("skin.harshness_mg_l", None, harsh, True, "the bath stays mild for its profile"),
+    ]
+
+
+def _soft(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
+    wanted = tables.method_of(problem.formula).wanted
+    chases = problem.objective in CHASED
+    dough = ("dough.saturation", wanted.saturation_low, wanted.saturation_high, chases, "the dough stays workable")
+    return [dough, *((path, low, high, False, "side effect") for path, low, high in SIDE)]
+
+
+def _read(
+    paths: Sequence[str], problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient], mass_g: FloatArray
+) -> list[float]:
+    if not paths:
+        return []
+    values = aims_of(paths, problem.formula, tables, items).at(mass_g, sloped=False)[0]
+    return [float(value) for value in np.asarray(values)]

@@ -1,0 +1,225 @@
+"""Levers: grams of one thing that bring a reading where it is wanted, and what that does to all the others."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from rosy_kettle.core.change.balance.aims import Aims
+from rosy_kettle.core.change.balance.one_line import mass_for
+from rosy_kettle.core.change.why.lines import Lines, lines_of
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.mixing.palette import FloatArray
+from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.records import Formula, Tables
+
+__all__ = ["TYPICAL", "WATCHED", "Effect", "Lever", "effects_between", "levers"]
+
+SHELF = (
+    "baking-soda", "corn-starch", "kaolin", "cream-of-tartar", "slsa-fine", "capb-liquid", "glycerin", "sweet-almond-oil",
+    "polysorbate-80", "distilled-water", "isopropyl-alcohol-91", "citric-acid-anhydrous", "cocoa-butter",
+)  # fmt: skip
+"""What most studios have at hand to correct a dough with; common practice."""
+TYPICAL = {
+    "dough.saturation": 0.15, "lather.score": 12.0, "firmness.at_20_c": 12.0, "drying.hours": 8.0, "release.minutes": 3.0,
+    "feel.ring": 15.0, "feel.free_oil_g": 2.0, "skin.harshness_mg_l": 10.0, "bath.ph_stepin": 0.3, "cost.piece": 0.05,
+    "dough.stickiness": 20.0,
+}  # fmt: skip
+"""A change of each reading that a maker would notice [its own unit]; about the bands of the models."""
+WATCHED = tuple(TYPICAL)
+WATER_STEP = 0.003  # water is never added by more than this share of the batch [-]; common practice
+MOST_OF_BATCH = 0.20  # a lever that moves more than this share of the batch is another formula [-]
+LEAST_STEP_G = 0.05  # less than a scale shows [g]
+WORSE = 2.0  # a dough that leaves its band weighs this much more than another change [-]
+CLOSE, NEAR = 0.02, 0.5  # of a noticeable change: what is sought, and what is offered [-]
+NO_LEVERS = frozenset({"colorant", "fragrance", "decoration", "preservative"})
+"""Nobody mends a dough with these."""
+WATERY = frozenset({"distilled-water", "witch-hazel-distillate"})
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """A watched reading before and after."""
+
+    reading: str
+    label: str
+    unit: str
+    before: float
+    after: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Lever:
+    """One change of one ingredient. ``position`` is None where the ingredient is not in the formula yet."""
+
+    ingredient: str
+    name: str
+    position: int | None
+    before_g: float
+    after_g: float
+    value: float
+    """The reading after the change."""
+    reaches: bool
+    """Whether it brings the reading into the wanted band; a step of water may stop short of it."""
+    disturbance: float
+    """How much the other readings move, in changes a maker would notice."""
+    effects: tuple[Effect, ...]
+    message: str
+
+
+def levers(
+    formula: Formula, tables: Tables, reading: str, low: float | None, high: float | None, also: Sequence[str] = ()
+) -> tuple[Lever, ...]:
+    """Return the single changes that bring a reading to the middle of a band, those that disturb least first.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula as typed
+    tables : Tables
+        Reference tables
+    reading : str
+        Dotted path of the reading
+    low : float or None
+        Lower end of what is wanted [reading's unit]
+    high : float or None
+        Upper end [reading's unit]
+    also : Sequence
+        Further ingredients to try
+
+    Returns
+    -------
+    tuple
+        Every lever's figures are those of the true model after the change
+
+    Raises
+    ------
+    InputError
+        If the band has no end, or the reading cannot be said for the formula as it is.
+    """
+    if low is None and high is None:
+        raise InputError("A lever needs a wanted band; give its lower or its upper end.", quantity="band")
+    if low is not None and high is not None and low > high:
+        raise InputError(f"The low end {low:g} is above the high end {high:g}.", quantity="band")
+    lines = lines_of(formula, tables, (*SHELF, *also))
+    aims = lines.aims((reading, *WATCHED), formula, tables)
+    values = aims.at(lines.mass_g, sloped=False)[0]
+    if math.isnan(values[0]):
+        raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
+    wish = _wish(reading, float(values[0]), low, high, TYPICAL.get(reading, abs(float(values[0])) * 0.1 or 1.0))
+    wanted = tables.method_of(formula).wanted
+    dough = (wanted.saturation_low, wanted.saturation_high)
+    locked = {position for position, line in enumerate(formula.lines) if line.locked or line.poured_g is not None}
+    found = []
+    for index in range(lines.mass_g.size):
+        if lines.positions[index] in locked or lines.ingredients[index].role in NO_LEVERS:
+            continue
+        target_g = _search(aims, lines, index, wish)
+        if target_g is not None:
+            found.append(_lever(aims, lines, index, target_g, values, (low, high), reading, dough))
+    return tuple(sorted(found, key=lambda each: (not each.reaches, each.disturbance)))
+
+
+def _wish(reading: str, value: float, low: float | None, high: float | None, step: float) -> float:
+    """Aim at the middle of a dough's state; elsewhere just inside the nearer end, or a noticeable step further."""
+    width = high - low if low is not None and high is not None else math.inf
+    if reading == "dough.saturation" and low is not None and high is not None:
+        return (low + high) / 2
+    inset = min(step / 4, width / 2)
+    if low is not None and value < low:
+        return low + inset
+    if high is not None and value > high:
+        return high - inset
+    return value + step if low is not None else value - step
+
+
+def _search(aims: Aims, lines: Lines, index: int, wish: float) -> float | None:
+    """Find the mass of one line that meets the wish; None where no sensible amount does."""
+    batch_g, start_g = float(lines.mass_g.sum()), float(lines.mass_g[index])
+    watery = lines.ingredients[index].id in WATERY
+    most_g = (WATER_STEP if watery else MOST_OF_BATCH) * batch_g
+    bounds_g = (max(0.0, start_g - MOST_OF_BATCH * batch_g), start_g + most_g)
+    notable = TYPICAL.get(aims.paths[0], max(abs(wish), 1e-3) * 0.1)
+    now, value = mass_for(aims, lines.mass_g, index, wish, bounds_g, CLOSE * notable)
+    near = abs(value - wish) <= NEAR * notable
+    if math.isnan(value) or abs(now - start_g) < LEAST_STEP_G or not (near or (watery and now > start_g)):
+        return None
+    return round(now, 1)
+
+
+def _lever(
+    aims: Aims,
+    lines: Lines,
+    index: int,
+    target_g: float,
+    values: FloatArray,
+    band: tuple[float | None, float | None],
+    reading: str,
+    dough: tuple[float | None, float | None],
+) -> Lever:
+    mass_g = lines.mass_g.copy()
+    mass_g[index] = target_g
+    after = aims.at(mass_g, sloped=False)[0]
+    low, high = band
+    inside = (low is None or after[0] >= low) and (high is None or after[0] <= high)
+    effects = effects_between(values[1:], after[1:], reading)
+    moved = np.array([_disturbed(effect, dough) for effect in effects])
+    item, before_g = lines.ingredients[index], float(lines.mass_g[index])
+    return Lever(
+        ingredient=item.id, name=item.short_name, position=lines.positions[index], before_g=before_g, after_g=target_g,
+        value=float(after[0]), reaches=bool(inside), disturbance=float(np.minimum(moved, 9.0).sum()), effects=effects,
+        message=_sentence(item.short_name, before_g, target_g),
+    )  # fmt: skip
+
+
+def _disturbed(effect: Effect, dough: tuple[float | None, float | None]) -> float:
+    """Weigh a side effect: a dough that comes nearer to what its method wants is not disturbed."""
+    if effect.after is None:
+        return math.inf
+    if effect.reading == "dough.saturation":
+        return WORSE * max(0.0, _off(effect.after, dough) - _off(effect.before, dough)) / TYPICAL[effect.reading]
+    return abs(effect.after - effect.before) / TYPICAL[effect.reading]
+
+
+def _off(value: float, band: tuple[float | None, float | None]) -> float:
+    low, high = band
+    return max(0.0, 0.0 if low is None else low - value, 0.0 if high is None else value - high)
+
+
+def effects_between(before: FloatArray, after: FloatArray, but: str) -> tuple[Effect, ...]:
+    """Return the watched readings before and after.
+
+    Parameters
+    ----------
+    before : FloatArray
+        Values of ``WATCHED`` [each its own unit]
+    after : FloatArray
+        The same after the change [each its own unit]
+    but : str
+        The reading that is aimed at, left out
+
+    Returns
+    -------
+    tuple
+        Readings that could be said before
+    """
+    return tuple(
+        Effect(path, NAMES[path].label, NAMES[path].unit, float(was), None if math.isnan(now) else float(now))
+        for path, was, now in zip(WATCHED, before, after, strict=True)
+        if path != but and not math.isnan(was)
+    )
+
+
+def _sentence(name: str, before_g: float, after_g: float) -> str:
+    change = after_g - before_g
+    if before_g == 0:
+        return f"Add {change:.1f} g {name}"
+    if after_g == 0:
+        return f"Leave out {name}"
+    return f"{abs(change):.1f} g {'more' if change > 0 else 'less'} {name}"
+
+
+NAMES = {reading.id: reading for reading in READINGS}

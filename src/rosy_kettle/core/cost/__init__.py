@@ -1,5 +1,0 @@
-"""Cost: decimal arithmetic from prices to a piece and a bath."""
-
-from rosy_kettle.core.cost.formula_cost import FormulaCost, formula_cost
-
-__all__ = ["FormulaCost", "formula_cost"]

@@ -1,7 +1,0 @@
-"""Dough: how full the pores are, what that feels like, and where it can be worked."""
-
-from rosy_kettle.core.dough.saturation import DoughFill, dough_fill
-from rosy_kettle.core.dough.texture import STATES, TextureCurve, texture_curve, wanted_states
-from rosy_kettle.core.dough.working_window import working_window
-
-__all__ = ["STATES", "DoughFill", "TextureCurve", "dough_fill", "texture_curve", "wanted_states", "working_window"]

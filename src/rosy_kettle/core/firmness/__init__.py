@@ -1,5 +1,0 @@
-"""Firmness: how hard a finished piece is."""
-
-from rosy_kettle.core.firmness.piece_firmness import piece_firmness
-
-__all__ = ["piece_firmness"]

@@ -1,6 +1,0 @@
-"""Lather: the surfactant a bath gets, and the foam it makes."""
-
-from rosy_kettle.core.lather.active_surfactant import active_share, tub_concentration
-from rosy_kettle.core.lather.foam import Foam, foam
-
-__all__ = ["Foam", "active_share", "foam", "tub_concentration"]

@@ -1,0 +1,1 @@
+"""Making it: the plan of a batch, and the bench."""

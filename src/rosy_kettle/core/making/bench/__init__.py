@@ -1,0 +1,28 @@
+"""The bench: steps, what happened, what to do when it went wrong."""
+
+from rosy_kettle.core.making.bench.as_made import as_made, effects_of, in_grams
+from rosy_kettle.core.making.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel
+from rosy_kettle.core.making.bench.record import BatchEvent, BenchState, check_event, state_of
+from rosy_kettle.core.making.bench.rescue import RescueOption, rescue_options
+from rosy_kettle.core.making.bench.steps import BenchStep, bench_steps, step_from, tolerance_g
+
+__all__ = [
+    "FEELS",
+    "BatchEvent",
+    "BenchState",
+    "BenchStep",
+    "FeelAnswer",
+    "HandFeel",
+    "Mend",
+    "RescueOption",
+    "answer_feel",
+    "as_made",
+    "bench_steps",
+    "check_event",
+    "effects_of",
+    "in_grams",
+    "rescue_options",
+    "state_of",
+    "step_from",
+    "tolerance_g",
+]  # fmt: skip

@@ -1,0 +1,200 @@
+"""How does it feel? What the hands say, beside what was predicted, and what mends it in small steps."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.change.why.levers import Effect, levers
+from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.making.bench.as_made import effects_of, with_corrections
+from rosy_kettle.core.making.bench.record import Correction
+from rosy_kettle.core.models.dough.texture import LOWER_EDGES
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Ingredient, Tables
+from rosy_kettle.core.records.evaluation import Dough
+
+__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel"]
+
+SMALL_STEPS_G = {"isopropyl-alcohol-91": 0.14 * 5, "witch-hazel-distillate": 0.14 * 5, "distilled-water": 0.14 * 4}
+"""Five strokes of the sprayer, four of water [g]; common practice."""
+STEP_SHARE = 0.008  # of the batch: a teaspoon to a kilo, the step makers add at once [-]; common practice
+MOST_IN_ALL = 0.10  # of the batch; what would take more is not a correction but another formula [-]
+MOST_MENDS = 3
+SPRAYED = frozenset(SMALL_STEPS_G)
+SPRAYER_G = 0.14  # a stroke [g]
+WAIT_STATES = frozenset({"sticky", "batter"})
+
+
+@dataclass(frozen=True, slots=True)
+class HandFeel:
+    """One tile: what the hands find."""
+
+    state: str
+    squeeze: str
+    drop: str
+
+
+FEELS = (
+    HandFeel("dust", "falls apart at once", "does not hold a ball"),
+    HandFeel("damp sand", "holds, breaks with a snap", "survives a drop from a hand's breadth"),
+    HandFeel("crumbly dough", "packs, crumbles at the edges", "breaks into large pieces"),
+    HandFeel("play dough", "rolls, leaves the glove clean", "stays whole"),
+    HandFeel("sticky", "smears, sticks to glove and paper", "flattens and sticks"),
+    HandFeel("batter", "spreads, bubbles rise through it", "splats"),
+    HandFeel("pour", "flows", "runs"),
+)
+"""The squeeze and the drop test, as makers do them; common practice, no published source."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """One thing to do now."""
+
+    kind: str
+    """add, rest, cool, warm, stir, desk or go-on."""
+    text: str
+    ingredient: str | None = None
+    mass_g: float | None = None
+    """One small step [g]; mix and judge again after it."""
+    in_all_g: float | None = None
+    """What it would take in all, if hands and model agree [g]; None where that would be another formula."""
+    effects: tuple[Effect, ...] = ()
+    """Of the small step."""
+
+
+@dataclass(frozen=True, slots=True)
+class FeelAnswer:
+    """What the Desk said, what the hands say, and what to do."""
+
+    felt: str
+    predicted: str | None
+    wanted: tuple[str, ...]
+    sentence: str
+    mends: tuple[Mend, ...]
+
+
+def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: float | None, *, rested: bool) -> FeelAnswer:
+    """Return what to do about a dough that feels like this.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula as made so far, in grams
+    tables : Tables
+        Reference tables
+    felt : str
+        State by the hands, one of ``FEELS``
+    temperature_c : float or None
+        Temperature of the dough, where it was taken [°C]
+    rested : bool
+        Whether it has rested already
+
+    Returns
+    -------
+    FeelAnswer
+        At most one thing that costs nothing, then up to three small additions
+
+    Raises
+    ------
+    InputError
+        If the state is none of the tiles.
+    """
+    if felt not in {feel.state for feel in FEELS}:
+        raise InputError(f'"{felt[:20]}" is no feel of a dough; choose one of the tiles.', quantity="state")
+    whole = evaluate(formula, tables)
+    dough = whole.dough or whole.portions[0].dough
+    if dough is None or dough.saturation is None:
+        return FeelAnswer(felt, None, (), "Nothing is known of this dough; go by hand.", ())
+    wanted = dough.wanted.states
+    said = f'The Desk said "{dough.state}"' if dough.state == felt else f'The Desk said "{dough.state}", your hands say "{felt}"'
+    if felt in wanted:
+        return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),))
+    mends = [*_free(formula, tables, dough, felt, temperature_c, rested=rested)]
+    mends += _additions(formula, tables, dough, felt)
+    if not mends:
+        mends = [Mend("desk", "No small step mends this: note it, and change the formula at the Desk.")]
+    way = "too wet" if _middle(felt) > _target(dough) else "too dry"
+    return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends))
+
+
+def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature_c: float | None, *, rested: bool) -> list[Mend]:
+    """Find what costs neither foam nor hours; it goes first."""
+    method = tables.method_of(formula)
+    window = dough.working_window_c
+    wet = _middle(felt) > _target(dough)
+    if window is not None and temperature_c is not None and wet and temperature_c > window[1]:
+        return [Mend("cool", f"Cool it: {temperature_c:.0f} °C is above the window of {window[0]:.0f} to {window[1]:.0f} °C.")]
+    if window is not None and temperature_c is not None and not wet and temperature_c < window[0]:
+        return [
+            Mend(
+                "warm",
+                f"Warm it for seconds: {temperature_c:.0f} °C is under its window of {window[0]:.0f} to {window[1]:.0f} °C.",
+            )
+        ]
+    if wet and felt in WAIT_STATES and method.kneaded and not rested:
+        return [Mend("rest", "Cover it and rest 5 minutes: the powders still drink.")]
+    if wet and any(item.ingredient.role == "acid" for item in weigh_formula(formula, tables)[0]):
+        return [Mend("stir", "Swelling? Stir it down until it stays down, then judge again.")]
+    return []
+
+
+def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> list[Mend]:
+    """Aim the levers by the hands: a dough that feels wetter than predicted is wetter by that much."""
+    saturation = dough.saturation or 0.0
+    offset = 0.0 if dough.state == felt else _middle(felt) - saturation
+    low, high = dough.wanted.saturation_low, dough.wanted.saturation_high
+    aimed = (None if low is None else max(0.01, low - offset), None if high is None else max(0.01, high - offset))
+    try:
+        found = levers(formula, tables, "dough.saturation", *aimed)
+    except WorkbenchError:
+        return []
+    weighed = weigh_formula(formula, tables)[0]
+    total_g = sum(item.mass_g for item in weighed)
+    held = {item.ingredient.id for item in weighed}
+    method = tables.method_of(formula)
+    mends = []
+    for lever in found:
+        grown = lever.after_g - lever.before_g
+        if grown <= 0 or not _in_use(tables.ingredients[lever.ingredient], held, damp=not method.kneaded):
+            continue  # nothing comes out of the bowl any more, and nobody mends a dough with everything
+        step = min(grown, SMALL_STEPS_G.get(lever.ingredient, STEP_SHARE * total_g))
+        step = max(0.1, round(step, 1))
+        after = with_corrections(formula, (Correction(lever.ingredient, step, "", ""),))
+        mends.append(Mend(
+            "add", _words(lever.ingredient, lever.name, step), lever.ingredient, step,
+            round(grown, 1) if grown < MOST_IN_ALL * total_g else None,
+            effects_of(formula, after, tables),
+        ))  # fmt: skip
+        if len(mends) == MOST_MENDS:
+            break
+    return mends
+
+
+def _in_use(item: Ingredient, held: set[str], *, damp: bool) -> bool:
+    """Whether makers correct a dough of this kind with it."""
+    if item.id in SPRAYED:
+        return damp
+    if item.role in {"oil", "surfactant"}:
+        return item.id in held and not item.is_powder
+    return item.role in {"base", "starch"} or item.id == "glycerin"
+
+
+def _words(ingredient: str, name: str, step_g: float) -> str:
+    if ingredient in SPRAYED:
+        return f"{max(1, round(step_g / SPRAYER_G))} sprays of {name.lower()} over the whole bowl, {step_g:.1f} g"
+    return f"{step_g:.1f} g {name.lower()}, mix, judge again"
+
+
+def _middle(state: str) -> float:
+    """Saturation in the middle of a state [-]."""
+    names = list(LOWER_EDGES)
+    low = LOWER_EDGES[state]
+    at = names.index(state)
+    return (low + LOWER_EDGES[names[at + 1]]) / 2 if at + 1 < len(names) else low * 1.1
+
+
+def _target(dough: Dough) -> float:
+    ends = [end for end in (dough.wanted.saturation_low, dough.wanted.saturation_high) if end is not None]
+    return sum(ends) / len(ends) if ends else math.inf

@@ -1,0 +1,1 @@
+"""The water of the bath: its equilibria and its pH."""

@@ -1,0 +1,53 @@
+"""Money of a formula as it is shown."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from rosy_kettle.core.amounts import Weighed
+from rosy_kettle.core.errors import MissingDataError
+from rosy_kettle.core.mixing.setting import Setting, missing_of
+from rosy_kettle.core.models.cost.formula_cost import formula_cost, per_active_gram, shown
+from rosy_kettle.core.records.evaluation import Cost, Missing
+
+__all__ = ["read_cost"]
+
+
+def read_cost(
+    weighed: Sequence[Weighed], setting: Setting, active_batch_g: float | None, missing: list[Missing]
+) -> tuple[Cost, list[str | None]]:
+    """Return the cost of batch, piece and bath, and of each line.
+
+    Parameters
+    ----------
+    weighed : Sequence
+        Lines in grams
+    setting : Setting
+        Piece, dose, prices
+    active_batch_g : float or None
+        Active surfactant of the batch [g]
+    missing : list
+        Takes what has no price
+
+    Returns
+    -------
+    tuple
+        Cost as text, and the cost of each line in order
+    """
+    assumed, formula = setting.assumed, setting.formula
+    try:
+        cost = formula_cost(
+            [(item.ingredient, item.mass_g) for item in weighed],
+            setting.tables.price_per_kg, assumed.piece_mass_g, assumed.dose_g, assumed.loss_fraction, formula.making,
+            setting.tables.price_breaks,
+        )  # fmt: skip
+    except MissingDataError as error:
+        missing.append(missing_of("cost", error))
+        return Cost("USD", None, None, None, "reference"), [None] * len(weighed)
+    lines = [shown(line) for line in cost.lines]
+    if cost.piece is None:
+        missing.append(Missing("cost", None, None, "the formula is empty"))
+        return Cost(cost.currency, None, None, None, cost.basis), lines
+    per_active = per_active_gram(cost, active_batch_g)
+    money = (shown(cost.batch), shown(cost.piece), shown(cost.bath), cost.basis, shown(cost.full_piece), per_active)
+    return Cost(cost.currency, *money), lines

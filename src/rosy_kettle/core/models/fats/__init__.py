@@ -1,0 +1,1 @@
+"""Fats: what sets, what melts, and how fast a warm dough cools."""

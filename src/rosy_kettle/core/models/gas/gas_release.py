@@ -1,0 +1,114 @@
+"""Carbon dioxide from acid and (bi)carbonate: exact stoichiometry."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from rosy_kettle.core.mixing.mix import Mix
+
+__all__ = ["GasRelease", "co2_volume_l", "gas_release"]
+
+GAS_CONSTANT_L_ATM = 0.082057366  # molar gas constant [L atm/(mol K)]; CODATA 2018, 8.314462618 J/(mol K) / 101.325
+ZERO_CELSIUS_K = 273.15  # [K]; SI definition
+SODIUM_BICARBONATE_G_MOL = 84.007  # molar mass [g/mol]; IUPAC standard atomic weights
+BALANCED_WITHIN = 0.005  # acid and base within half a per cent count as balanced [-]
+
+
+@dataclass(frozen=True, slots=True)
+class GasRelease:
+    """What acid and base of a formula make of each other."""
+
+    co2_mol: float
+    brisk_co2_mol: float
+    acid_mol: float
+    """Acid equivalents [mol]"""
+    base_mol: float
+    """Base equivalents [mol]"""
+    limiting: str | None
+    base_to_acid: float | None
+    """Base to acid by mass [g/g]; ready-mixed baking powder left out of both"""
+    bicarbonate_left_g: float
+
+
+def co2_volume_l(co2_mol: float, temperature_c: float) -> float:
+    """Return the volume of carbon dioxide at 1 atm as an ideal gas.
+
+    .. math:: V = n R T / p
+
+    Parameters
+    ----------
+    co2_mol : float
+        Amount of gas [mol]
+    temperature_c : float
+        Temperature [°C]
+
+    Returns
+    -------
+    float
+        Volume [L]
+
+    Examples
+    --------
+    One mole in a 38 °C bath:
+
+    >>> co2_volume_l(1.0, 38.0)
+    25.53
+    """
+    return co2_mol * GAS_CONSTANT_L_ATM * (temperature_c + ZERO_CELSIUS_K)
+
+
+def gas_release(mix: Mix) -> GasRelease:
+    """Return the gas and the leftovers when all acid has met all base.
+
+    .. math:: n_{CO_2} = \\min\\left(\\sum C,\\; \\max(0,\\; n_{acid} - (n_{base} - \\sum C))\\right)
+
+    Parameters
+    ----------
+    mix : Mix
+        The formula
+
+    Returns
+    -------
+    GasRelease
+        Gas [mol], equivalents [mol], limiting side, leftovers [g]
+
+    Notes
+    -----
+    Carbonate takes its first proton without giving gas; the second one frees it. Brisk gas counts each
+    acid's equivalents times its speed.
+    """
+    palette = mix.palette
+    acid_mol = mix.of(palette.acid_mol_g)
+    brisk_mol = mix.of(palette.acid_mol_g * palette.acid_speed)
+    base_mol = mix.of(palette.base_mol_g)
+    carbon_mol = mix.of(palette.carbon_mol_g)
+    carbonate_mol = base_mol - carbon_mol
+    co2_mol = _free_gas(acid_mol, carbonate_mol, carbon_mol)
+    carbonate_left_mol = max(0.0, carbonate_mol - acid_mol)
+    return GasRelease(
+        co2_mol=co2_mol,
+        brisk_co2_mol=_free_gas(brisk_mol, carbonate_mol, carbon_mol),
+        acid_mol=acid_mol,
+        base_mol=base_mol,
+        limiting=_limiting(acid_mol, base_mol),
+        base_to_acid=_base_to_acid(mix),
+        bicarbonate_left_g=max(0.0, carbon_mol - co2_mol - carbonate_left_mol) * SODIUM_BICARBONATE_G_MOL,
+    )
+
+
+def _free_gas(acid_mol: float, carbonate_mol: float, carbon_mol: float) -> float:
+    return min(carbon_mol, max(0.0, acid_mol - carbonate_mol))
+
+
+def _limiting(acid_mol: float, base_mol: float) -> str | None:
+    larger = max(acid_mol, base_mol)
+    if larger == 0:
+        return None
+    if abs(acid_mol - base_mol) <= BALANCED_WITHIN * larger:
+        return "balanced"
+    return "acid" if acid_mol < base_mol else "base"
+
+
+def _base_to_acid(mix: Mix) -> float | None:
+    acid_g = mix.of(mix.palette.is_acid)
+    return mix.of(mix.palette.is_plain_base) / acid_g if acid_g > 0 else None

@@ -1,6 +1,0 @@
-"""Pieces: how dense they are, how many a batch gives, what is lost on the way."""
-
-from rosy_kettle.core.pieces.density import mix_true_density, packing_fraction
-from rosy_kettle.core.pieces.yields import batch_for_pieces, batch_loss, pieces_from_batch, tool_piece_mass
-
-__all__ = ["batch_for_pieces", "batch_loss", "mix_true_density", "packing_fraction", "pieces_from_batch", "tool_piece_mass"]

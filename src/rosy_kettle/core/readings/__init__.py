@@ -1,0 +1,1 @@
+"""What is said of a formula: the registry of readings, and the one evaluation."""

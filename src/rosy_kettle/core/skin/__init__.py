@@ -1,5 +1,0 @@
-"""Skin: what a bath asks of it."""
-
-from rosy_kettle.core.skin.harshness import harshness, scent_share
-
-__all__ = ["harshness", "scent_share"]

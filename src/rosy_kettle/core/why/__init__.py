@@ -1,7 +1,0 @@
-"""Why a reading is what it is, and what would move it."""
-
-from rosy_kettle.core.why.constants import Constant, constants_of
-from rosy_kettle.core.why.contributions import Contribution, contributions
-from rosy_kettle.core.why.levers import Effect, Lever, levers
-
-__all__ = ["Constant", "Contribution", "Effect", "Lever", "constants_of", "contributions", "levers"]
