@@ -10,11 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.mixing.batch_loss import batch_loss
 from rosy_kettle.core.mixing.mix import make_mix
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.models.pieces import (
     batch_for_pieces,
-    batch_loss,
     mix_true_density,
     packing_fraction,
     pieces_from_batch,

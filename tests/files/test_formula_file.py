@@ -8,6 +8,8 @@ import pytest
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files import formula_from_file, formula_to_file, read_formula_json
+from rosy_kettle.reference import load_tables
+from rosy_kettle.usecases.check_formula import check_formula
 
 HEAD = {"format": "rosy-kettle/formula", "version": 1, "name": "Example"}
 
@@ -22,7 +24,8 @@ def with_line(**line: object) -> str:
 
 def test_only_the_head_is_needed() -> None:
     formula = formula_from_file(read_formula_json(text_of()))
-    assert (formula.method, formula.batch_g, formula.room.temperature_c, formula.use.tub_l) == ("betaine-dough", 1000, 21, 150)
+    assert (formula.batch_g, formula.room.temperature_c, formula.use.tub_l) == (1000, 21, 150)
+    assert check_formula(read_formula_json(text_of()), load_tables()).method == "betaine-dough"
 
 
 def test_a_partly_given_object_keeps_the_other_defaults() -> None:
@@ -75,7 +78,7 @@ def test_plain_numbers_are_taken_as_amounts() -> None:
 )
 def test_what_is_refused_is_refused_in_one_sentence(text: str, sentence: str) -> None:
     with pytest.raises(InputError, match=sentence) as caught:
-        read_formula_json(text)
+        check_formula(read_formula_json(text), load_tables())
     assert "\n" not in caught.value.message
     assert caught.value.message.endswith(".")
     assert caught.value.message[0].isupper()

@@ -56,9 +56,12 @@ def explain(body: ReadingAsk) -> Response:
     formula, tables = _checked(body.formula)
     reading = _known(body.reading)
     page = next((each.page for each in READINGS if each.id == reading), "overview")
+    constants = list(constants_of(reading, tables.parameters))
     return respond(
         ExplanationAnswer(
-            contributions=list(contributions(formula, tables, reading)), constants=list(constants_of(reading)), page=page
+            contributions=list(contributions(formula, tables, reading)),
+            constants=constants,
+            page=page,
         )
     )
 

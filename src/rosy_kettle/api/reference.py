@@ -16,7 +16,6 @@ from rosy_kettle.api.schemas.reference import (
     ToolAnswer,
     UnitAnswer,
 )
-from rosy_kettle.core.models.dough.texture import LOWER_EDGES
 from rosy_kettle.core.readings.registry import READINGS
 from rosy_kettle.core.records import Method
 from rosy_kettle.reference import load_tables
@@ -50,7 +49,9 @@ def reference() -> Response:
             methods=[_method(method) for method in tables.methods.values()],
             tools=[ToolAnswer(id=t.id, name=t.name, type=t.type, volume_ml=t.volume_ml) for t in tables.tools.values()],
             units=[UnitAnswer(id=unit, label=label) for unit, label in UNIT_LABELS.items()],
-            states=[StateAnswer(state=state, saturation_from=edge) for state, edge in LOWER_EDGES.items()],
+            states=[
+                StateAnswer(state=state, saturation_from=edge) for state, edge in tables.parameters.dough.lower_edges.items()
+            ],
             readings=_readings(),
         )
     )

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from rosy_kettle.core.mixing.sloped import cbrt
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.mixing import MixingParameters
 
 __all__ = ["batch_loss"]
 
-REFERENCE_BATCH_KG = 1.1  # the batch whose loss the method states [kg]; common practice
-FIXED_LOSS_SHARE = 0.4  # what sticks does not all grow with the surface [-]; estimate
 
-
-def batch_loss(method_loss_fraction: float, batch_g: float) -> float:
+def batch_loss(method_loss_fraction: float, batch_g: float, p: MixingParameters = USUAL.mixing) -> float:
     """Return the share of a batch that sticks to bowl, gloves and paper.
 
     .. math:: loss = loss_{method} \\left(0.4 + 0.6 \\sqrt[3]{1.1\\,kg/m}\\right)
@@ -21,6 +20,8 @@ def batch_loss(method_loss_fraction: float, batch_g: float) -> float:
         Loss of the method at about 1.1 kg [-]
     batch_g : float
         Batch mass [g]
+    p : MixingParameters
+        How loss grows with the surface
 
     Returns
     -------
@@ -34,5 +35,5 @@ def batch_loss(method_loss_fraction: float, batch_g: float) -> float:
     """
     if batch_g <= 0:
         return 0.0
-    surface = cbrt(REFERENCE_BATCH_KG * 1000 / batch_g)
-    return min(0.5, method_loss_fraction * (FIXED_LOSS_SHARE + (1 - FIXED_LOSS_SHARE) * surface))
+    surface = cbrt(p.reference_batch_kg * 1000 / batch_g)
+    return min(p.most_loss, method_loss_fraction * (p.fixed_loss_share + (1 - p.fixed_loss_share) * surface))

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 
 from rosy_kettle.core.mixing.sloped import clip
+from rosy_kettle.core.parameters.mixing import MixingParameters
 
 __all__ = ["fat_carries"]
 
 
-def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: float) -> float:
+def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: float, p: MixingParameters) -> float:
     """Return how far the fat, not the powder, carries the piece.
 
     .. math:: c = clip\\left(\\frac{S_{full}-2.0}{0.6}\\right) clip\\left(\\frac{v_{fat}-0.4}{0.2}\\right)
@@ -22,6 +23,8 @@ def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: fl
         Fat as a share of the liquid volume [-]
     fat_share : float
         Fat as a share of the mass [-]
+    p : MixingParameters
+        Where fat begins to carry, and where it does wholly
 
     Returns
     -------
@@ -30,4 +33,5 @@ def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: fl
     """
     if math.isnan(saturation_molten):
         return 1.0 if fat_share > 0 else 0.0
-    return clip((saturation_molten - 2.0) / 0.6) * clip((fat_volume_share - 0.4) / 0.2)
+    by_saturation = clip((saturation_molten - p.carried_from_saturation) / p.carried_over_saturation)
+    return by_saturation * clip((fat_volume_share - p.carried_from_fat) / p.carried_over_fat)

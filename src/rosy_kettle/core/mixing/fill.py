@@ -9,9 +9,7 @@ import numpy as np
 from rosy_kettle.core.mixing.palette import FloatArray, Palette, require
 from rosy_kettle.core.mixing.solid_fat import solid_fractions
 
-__all__ = ["GEL_STRENGTH", "DoughFill", "dough_fill", "with_gel"]
-
-GEL_STRENGTH = 1.12  # share that a network of all wax would carry, before it is capped at 1 [-]; fitted to common practice
+__all__ = ["DoughFill", "dough_fill", "with_gel"]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -119,10 +117,10 @@ def _firm_share(
     wax_g = np.matmul(solid_g, (gels_from > 0).astype(np.float64))
     threshold = _ratio(np.matmul(solid_g, gels_from), wax_g, 0.0)
     wax_share = _ratio(wax_g, base_g, 0.0)
-    return with_gel(solid_share - wax_share, wax_share, threshold)
+    return with_gel(solid_share - wax_share, wax_share, threshold, palette.parameters.mixing.gel_strength)
 
 
-def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray) -> FloatArray:
+def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray, gel_strength: float) -> FloatArray:
     """Return the share that carries as if it were solid, from solid fat and from the network of a gelling wax.
 
     .. math:: s = s_{fat} + (1 - s_{fat})\\, \\min\\left(1,\\; 1.12 \\sqrt{(\\phi - \\phi_c)/(1 - \\phi_c)}\\right)
@@ -135,6 +133,8 @@ def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray
         Solid wax as a share of the same [-]
     threshold : FloatArray
         Share from which the wax gels [-]
+    gel_strength : float
+        Share that a network of all wax would carry, before it is capped at 1 [-]
 
     Returns
     -------
@@ -150,7 +150,7 @@ def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray
     .. [1] Blake, A. I.; Co, E. D.; Marangoni, A. G. J. Am. Oil Chem. Soc. 91 (2014) 885-903 (waxes gel oil from 0.5 to 4 %;
        thresholds in ``reading_traits.csv``, from memory).
     """
-    gel = np.minimum(1.0, GEL_STRENGTH * np.sqrt(np.maximum(0.0, wax_share - threshold) / (1 - threshold)))
+    gel = np.minimum(1.0, gel_strength * np.sqrt(np.maximum(0.0, wax_share - threshold) / (1 - threshold)))
     return np.asarray(fat_share + (1 - fat_share) * gel)
 
 

@@ -10,10 +10,11 @@ from functools import cached_property
 import numpy as np
 
 from rosy_kettle.core.mixing.carried import fat_carries
-from rosy_kettle.core.mixing.fill import GEL_STRENGTH, DoughFill, dough_fill
+from rosy_kettle.core.mixing.fill import DoughFill, dough_fill
 from rosy_kettle.core.mixing.palette import BoolArray, FloatArray, Palette
 from rosy_kettle.core.mixing.sloped import Sloped, sqrt
 from rosy_kettle.core.mixing.solid_fat import weighted_solid_fat
+from rosy_kettle.core.parameters import Parameters
 from rosy_kettle.core.records import Ingredient
 
 __all__ = ["Mix", "base_id", "make_mix"]
@@ -31,6 +32,11 @@ class Mix:
     also_c: tuple[float, ...] = ()
     """Temperatures the fat is looked up at exactly, besides whole degrees [°C]."""
     sloped: bool = False
+
+    @property
+    def parameters(self) -> Parameters:
+        """What the models rest on."""
+        return self.palette.parameters
 
     @cached_property
     def fill(self) -> DoughFill:
@@ -131,7 +137,7 @@ class Mix:
         liquid_ml = self.of(self.palette.dough_volume_known)
         fat_ml = self.of(self.palette.dough_volume_known * self.palette.is_fat)
         molten = liquid_ml / self.demand_ml if self.demand_ml > 0 else math.nan
-        return fat_carries(molten, fat_ml / liquid_ml if liquid_ml > 0 else 0.0, self.fat_share)
+        return fat_carries(molten, fat_ml / liquid_ml if liquid_ml > 0 else 0.0, self.fat_share, self.parameters.mixing)
 
     def solid_fat_g(self, temperature_c: float) -> float:
         """Fat that is solid at a temperature [g]."""
@@ -162,7 +168,7 @@ class Mix:
         threshold = weighed / value if value > 0 else 0.0
         if float(wax) <= threshold:
             return solid - wax
-        gel = min(1.0, GEL_STRENGTH * sqrt((wax - threshold) / (1 - threshold)))
+        gel = min(1.0, self.parameters.mixing.gel_strength * sqrt((wax - threshold) / (1 - threshold)))
         return solid - wax + (1 - (solid - wax)) * gel
 
     @cached_property

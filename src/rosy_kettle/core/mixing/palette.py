@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import chain
 
@@ -16,6 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rosy_kettle.core.errors import MissingDataError
+from rosy_kettle.core.parameters import USUAL, Parameters
+from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.records import Ingredient
 
 __all__ = ["BoolArray", "FloatArray", "Palette", "dried_palette", "known", "make_palette", "require"]
@@ -23,12 +25,7 @@ __all__ = ["BoolArray", "FloatArray", "Palette", "dried_palette", "known", "make
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 
-SOFT_FAT_DENSITY_G_ML = 0.90  # every butter, oil or wax with a solid fat curve, in a dough [g/mL]; Bailey, 0.895-0.915 at 40 °C
-HARDNESS_LOSS = {"low": 0.08, "medium": 0.20, "high": 0.40}  # share of foam lost in very hard water [-]; estimate
 FLAGS, FIGURES = 12, 25  # how many columns of each kind
-FAST_ACID_SPEED = 0.5  # acids at least this fast count as fast; cream of tartar and fumaric acid do not [-]
-WATERY = 0.05  # a liquid with more water than this share stays apart from fat [-]
-USUAL_POWDER_CP_J_GK = 1.1  # heat capacity where none is listed [J/(g K)]; most powders lie at 0.9 to 1.3
 
 
 @dataclass(frozen=True, eq=False)
@@ -97,6 +94,8 @@ class Palette:
     """Citrate, from the acid in any grade or from its salts."""
     hardness_mmol_g: FloatArray
     """Calcium and magnesium a gram brings into the bath."""
+    parameters: Parameters = field(default=USUAL, kw_only=True)
+    """What the models rest on."""
 
     def __len__(self) -> int:
         return len(self.ingredients)
@@ -161,13 +160,15 @@ def known(column: FloatArray) -> FloatArray:
     return np.where(np.isnan(column), 0.0, column)
 
 
-def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
+def make_palette(ingredients: Sequence[Ingredient], parameters: Parameters = USUAL) -> Palette:
     """Return the columns of a list of ingredients.
 
     Parameters
     ----------
     ingredients : Sequence[Ingredient]
         One entry per line; the same ingredient may come twice
+    parameters : Parameters
+        What the models rest on
 
     Returns
     -------
@@ -175,12 +176,16 @@ def make_palette(ingredients: Sequence[Ingredient]) -> Palette:
         Columns of the same length and order
     """
     items = tuple(ingredients)
-    floats = np.fromiter(chain.from_iterable(map(_floats, items)), np.float64, len(items) * FIGURES).reshape(-1, FIGURES)
-    flags = np.fromiter(chain.from_iterable(map(_flags, items)), np.bool_, len(items) * FLAGS).reshape(-1, FLAGS)
-    return Palette(items, np.array([item.role for item in items], dtype=str), *flags.T.copy(), *floats.T.copy())
+    p = parameters.mixing
+    figures = chain.from_iterable(_floats(item, p) for item in items)
+    yes_or_no = chain.from_iterable(_flags(item, p) for item in items)
+    floats = np.fromiter(figures, np.float64, len(items) * FIGURES).reshape(-1, FIGURES)
+    flags = np.fromiter(yes_or_no, np.bool_, len(items) * FLAGS).reshape(-1, FLAGS)
+    roles = np.array([item.role for item in items], dtype=str)
+    return Palette(items, roles, *flags.T.copy(), *floats.T.copy(), parameters=parameters)
 
 
-def _flags(item: Ingredient) -> tuple[bool, ...]:
+def _flags(item: Ingredient, p: MixingParameters) -> tuple[bool, ...]:
     """All yes-or-no columns, in the order of ``Palette``."""
     acid = item.acid
     is_fat = item.is_fat
@@ -189,22 +194,22 @@ def _flags(item: Ingredient) -> tuple[bool, ...]:
         item.role == "oil" and not is_fat,
         item.is_liquid and not is_fat,
         acid is not None,
-        acid is not None and acid.speed >= FAST_ACID_SPEED,
+        acid is not None and acid.speed >= p.fast_acid_from_speed,
         item.base is not None and not item.base.own_acid_equivalents_per_mol,
         acid is not None or item.base is not None or item.role in {"salt", "acid"} or item.traits.citrate_mmol_g > 0,
         item.has("dissolves"),
         item.surfactant_class == "anionic",
         item.phase_default == "spray",
         item.traits.coarse,
-        item.is_liquid and not is_fat and ((item.water_fraction or 0.0) > WATERY or traits_hold_water(item)),
+        item.is_liquid and not is_fat and ((item.water_fraction or 0.0) > p.watery_from or traits_hold_water(item)),
     )
 
 
-def _floats(item: Ingredient) -> tuple[float, ...]:
+def _floats(item: Ingredient, p: MixingParameters) -> tuple[float, ...]:
     """All columns of figures, in the order of ``Palette``; NaN where a property is not known."""
     base, traits, surfactant = item.base, item.traits, item.surfactant
     return (
-        _dough_volume(item),
+        _dough_volume(item, p),
         _inverse(item.true_density_g_ml),
         _liquid_demand(item),
         _known_or_nan(item.active_fraction) if item.role == "surfactant" else 0.0,
@@ -220,10 +225,10 @@ def _floats(item: Ingredient) -> tuple[float, ...]:
         traits.tint_l_g_cm,
         traits.cloud_l_g_cm,
         1 / traits.stain_warn_mg_l if traits.stain_warn_mg_l else 0.0,
-        USUAL_POWDER_CP_J_GK if item.cp_j_gk is None else item.cp_j_gk,
+        p.usual_powder_cp_j_gk if item.cp_j_gk is None else item.cp_j_gk,
         item.wax_solubility_factor or 0.0,
         surfactant.foam_rel if surfactant else 0.0,
-        HARDNESS_LOSS[surfactant.hard_water_sensitivity] if surfactant else 0.0,
+        p.hardness_loss[surfactant.hard_water_sensitivity] if surfactant else 0.0,
         surfactant.fluff if surfactant else 0.0,
         surfactant.irritation_rel if surfactant else 0.0,
         traits.gels_from_share or 0.0,
@@ -306,11 +311,11 @@ def _inverse(value: float | None) -> float:
     return math.nan if value is None else 1.0 / value
 
 
-def _dough_volume(item: Ingredient) -> float:
+def _dough_volume(item: Ingredient, p: MixingParameters) -> float:
     if not item.is_liquid:
         return 0.0
     if item.is_fat and item.role in {"butter", "oil", "wax"}:
-        return 1.0 / SOFT_FAT_DENSITY_G_ML
+        return 1.0 / p.soft_fat_density_g_ml
     return _inverse(item.true_density_g_ml)
 
 

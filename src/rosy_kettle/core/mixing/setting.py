@@ -8,6 +8,8 @@ from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mixing.batch_loss import batch_loss
 from rosy_kettle.core.mixing.mix import Mix, make_mix
 from rosy_kettle.core.mixing.palette import FloatArray, Palette, dried_palette, require
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.records import Certificate, Formula, Method, Piece, Tables
 from rosy_kettle.core.records.evaluation import Assumed, Missing
 
@@ -56,7 +58,7 @@ class Setting:
         return make_mix(worked, mass_g, (self.judged_c, self.assumed.room_c), sloped=sloped)
 
 
-def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed:
+def assumed_settings(formula: Formula, method: Method, mass_g: float, p: MixingParameters = USUAL.mixing) -> Assumed:
     """Return the piece, the bath and the room a formula is judged in.
 
     Parameters
@@ -67,6 +69,8 @@ def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed
         What stands in for the rest
     mass_g : float
         Batch mass, for the loss [g]
+    p : MixingParameters
+        How loss grows with the surface
 
     Returns
     -------
@@ -85,7 +89,7 @@ def assumed_settings(formula: Formula, method: Method, mass_g: float) -> Assumed
         bath_c=use.bath_c,
         room_c=formula.room.temperature_c,
         humidity_pct=formula.room.humidity_pct,
-        loss_fraction=batch_loss(method.loss_fraction, mass_g),
+        loss_fraction=batch_loss(method.loss_fraction, mass_g, p),
     )
 
 
@@ -119,7 +123,7 @@ def setting_of(formula: Formula, tables: Tables, mass_g: float) -> Setting:
         With every default filled in
     """
     method = tables.method_of(formula)
-    return Setting(formula, method, assumed_settings(formula, method, mass_g), tables)
+    return Setting(formula, method, assumed_settings(formula, method, mass_g, tables.parameters.mixing), tables)
 
 
 def dough_fault(mix: Mix) -> MissingDataError | None:

@@ -5,18 +5,16 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.mixing.palette import FloatArray, Palette
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.records import SolidFatCurve
 
 __all__ = ["curve_solid_fraction", "solid_fractions", "weighted_solid_fat"]
 
-LAST_TABLE_TEMPERATURE_C = 40.0  # the tables end here [°C]
-EARLIEST_END_C = 42.0  # the straight run to zero ends here at the soonest [°C]
-WAX_SOLUBILITY_AT_10_C = 0.017  # wax that oil holds dissolved at 10 °C [g/g]; fitted to ideal solubility of cetyl alcohol
-WAX_SOLUBILITY_GROWTH_PER_C = 0.087  # its growth with temperature [1/°C]
-WAX_SOLUBILITY_LIMIT = 0.6  # beyond this the straight-line picture of a solution ends [g/g]
 
-
-def curve_solid_fraction(curve: SolidFatCurve, melt_high_c: float | None, temperature_c: FloatArray) -> FloatArray:
+def curve_solid_fraction(
+    curve: SolidFatCurve, melt_high_c: float | None, temperature_c: FloatArray, p: MixingParameters = USUAL.mixing
+) -> FloatArray:
     """Return the solid share of one fat by its table.
 
     Parameters
@@ -27,6 +25,8 @@ def curve_solid_fraction(curve: SolidFatCurve, melt_high_c: float | None, temper
         Upper end of the melting range [°C]
     temperature_c : FloatArray
         Temperatures, any shape [°C]
+    p : MixingParameters
+        Where the tables end
 
     Returns
     -------
@@ -38,8 +38,8 @@ def curve_solid_fraction(curve: SolidFatCurve, melt_high_c: float | None, temper
     Linear between the table's points; below the first the first value holds; above 40 °C it runs straight
     to zero at the end of melting, at the soonest 42 °C.
     """
-    end_c = max(EARLIEST_END_C, melt_high_c or EARLIEST_END_C)
-    points = (*curve.temperatures_c, end_c) if end_c > LAST_TABLE_TEMPERATURE_C else curve.temperatures_c
+    end_c = max(p.fat_gone_from_c, melt_high_c or p.fat_gone_from_c)
+    points = (*curve.temperatures_c, end_c) if end_c > p.fat_table_ends_c else curve.temperatures_c
     return np.interp(temperature_c, points, (*curve.solid_fractions, 0.0))
 
 
@@ -78,7 +78,7 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
         return solid
     oil_g = (mass_g @ palette.is_liquid_oil)[..., None]
     molten_g = oil_g + np.matmul(1 - solid, fats_g[..., None])[..., 0]
-    dissolved_g = factors * (_dissolved_per_gram(temperature_c) * molten_g)[..., None]
+    dissolved_g = factors * (_dissolved_per_gram(temperature_c, palette.parameters.mixing) * molten_g)[..., None]
     of_its_kind_g = _of_its_kind(palette, mass_g)[..., columns][..., None, :]
     kept_g = np.maximum(0.0, of_its_kind_g * solid - dissolved_g)
     dissolving = np.divide(kept_g, of_its_kind_g, out=np.zeros(kept_g.shape), where=of_its_kind_g > 0)
@@ -128,7 +128,7 @@ def weighted_solid_fat(
     if not factors.any():
         return float(slopes @ mass_g), slopes
     molten = palette.is_liquid_oil + palette.is_fat * (1 - table)
-    dissolves = factors * _dissolved_per_gram(at)[0]
+    dissolves = factors * _dissolved_per_gram(at, palette.parameters.mixing)[0]
     left = (factors > 0) & (_of_its_kind(palette, mass_g) * table > dissolves * float(molten @ mass_g))
     once = left & (palette.first_of_its_kind == np.arange(mass_g.size))
     slopes = np.where((factors > 0) & ~left, 0.0, slopes) - float((weights * dissolves)[once].sum()) * molten
@@ -142,11 +142,14 @@ def _table(palette: Palette, temperature_c: FloatArray, *, fresh: bool) -> Float
         item = palette.ingredients[column]
         curve = (item.fresh_fat if fresh else None) or item.tempered_fat
         if curve is not None:
-            table[:, column] = curve_solid_fraction(curve, item.melt_high_c, temperature_c)
+            table[:, column] = curve_solid_fraction(curve, item.melt_high_c, temperature_c, palette.parameters.mixing)
     return table
 
 
-def _dissolved_per_gram(temperature_c: FloatArray) -> FloatArray:
+def _dissolved_per_gram(temperature_c: FloatArray, p: MixingParameters) -> FloatArray:
     """Wax that a gram of molten fat and oil holds, before the wax's own factor [g/g]."""
-    share = np.minimum(WAX_SOLUBILITY_LIMIT, WAX_SOLUBILITY_AT_10_C * np.exp(WAX_SOLUBILITY_GROWTH_PER_C * (temperature_c - 10)))
+    share = np.minimum(
+        p.wax_solubility_limit,
+        p.wax_solubility_at_10_c * np.exp(p.wax_solubility_growth_per_c * (temperature_c - p.wax_reference_c)),
+    )
     return np.asarray(share / (1 - share), dtype=np.float64)

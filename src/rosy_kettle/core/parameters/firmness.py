@@ -52,3 +52,16 @@ class FirmnessParameters:
     band_by_fat: float = parameter(15.0, "90 % band, carried by fat", "of 98", ESTIMATE, "medium", (10.0, 25.0))
     cool_room_c: float = parameter(20.0, "temperature of the first figure", "°C", "by definition", "high")
     warm_shelf_c: float = parameter(30.0, "temperature of the second figure", "°C", "by definition", "high")
+
+    @property
+    def packing_factors(self) -> dict[str, float]:
+        """How firm a piece is by the way it is packed; dough and hand-packed pieces stay as they are [-]."""
+        return {"loose": self.loose_packing, "press": self.press_packing}
+
+    @property
+    def most_of_group(self) -> dict[str, float]:
+        """Share beyond which more of a group of powders hardly hardens [-]."""
+        return {
+            "tartar": self.most_tartar, "clay": self.most_clay, "starch": self.most_starch, "surfactant": self.most_surfactant,
+            "milk": self.most_milk,
+        }  # fmt: skip

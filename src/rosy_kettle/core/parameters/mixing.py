@@ -38,3 +38,8 @@ class MixingParameters:
     reference_batch_kg: float = parameter(1.1, "batch whose loss the method states", "kg", PRACTICE, "medium", (0.8, 1.5))
     fixed_loss_share: float = parameter(0.4, "share of the loss that does not grow with the surface", "-", ESTIMATE, "low", (0.2, 0.6))
     most_loss: float = parameter(0.5, "most that sticks to the bowl", "-", ESTIMATE, "medium", (0.3, 0.6))
+
+    @property
+    def hardness_loss(self) -> dict[str, float]:
+        """Foam lost in very hard water by how tender a surfactant is [-]."""
+        return {"low": self.hardness_loss_low, "medium": self.hardness_loss_medium, "high": self.hardness_loss_high}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
-from rosy_kettle.core.models.fats.eutectic import EUTECTIC_THAT_MATTERS, eutectic_product
+from rosy_kettle.core.models.fats.eutectic import eutectic_product
 from rosy_kettle.core.records.evaluation import Advice, Dough, Fizz, Lather, PieceReading
 
 __all__ = ["advise"]
@@ -63,7 +63,7 @@ def _spent(mix: Mix, setting: Setting, fizz: Fizz) -> list[Advice]:
 
 def _fats(mix: Mix, setting: Setting) -> list[Advice]:
     found = []
-    if eutectic_product(mix) >= EUTECTIC_THAT_MATTERS:
+    if eutectic_product(mix) >= mix.parameters.fats.eutectic_that_matters:
         text = "Cocoa-like and lauric fats set softer together than their mean. Make a test piece first."
         found.append(Advice("firmness.at_20_c", "note", text))
     left = mix.solid_fat_g(setting.assumed.bath_c)

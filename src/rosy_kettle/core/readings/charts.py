@@ -16,6 +16,7 @@ from rosy_kettle.core.models.fats.cooling import CoolingClock, cooling_clock
 from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.lather.foam import Foam
 from rosy_kettle.core.models.lather.over_time import foam_after
+from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.readings.tub import read_lather
 from rosy_kettle.core.records import Formula, Ingredient, Tables
@@ -119,7 +120,7 @@ def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
     result = evaluate(formula, tables)
     whole = result.portions[portion] if result.portions else result
     setting = setting_of(formula, tables, float(mass_g.sum()))
-    mix = setting.mix(make_palette([item.ingredient for item in part]), mass_g)
+    mix = setting.mix(make_palette([item.ingredient for item in part], tables.parameters), mass_g)
     dough = whole.dough
     window = dough.working_window_c if dough else None
     mixed_c = mix_temperature(mix, setting.wet_c, setting.assumed.room_c, setting.bowl_j_k)
@@ -129,7 +130,8 @@ def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
     try:
         lather = read_lather(mix, np.zeros(mass_g.size), setting)
         made = Foam(lather.foam_l or 0.0, 0.0, 0.0, 0.0, lather.half_life_min or 0.0, over_the_rim=False)
-        foam = tuple(FoamPoint(float(t), foam_after(made, float(t))) for t in FOAM_MINUTES) if made.litres else ()
+        p = tables.parameters.lather
+        foam = tuple(FoamPoint(float(t), foam_after(made, float(t), p)) for t in FOAM_MINUTES) if made.litres else ()
     except MissingDataError:
         foam = ()
     return Charts(
@@ -146,7 +148,7 @@ def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
         foam=foam,
         solid=tuple(SolidPoint(float(t), 100 * mix.solid_share(float(t))) for t in FAT_TEMPERATURES_C) if mix.fat_g > 0 else (),
         fats=tuple(
-            _fat_curve(item)
+            _fat_curve(item, tables.parameters.mixing)
             for item in dict.fromkeys(item.ingredient for item in part if item.mass_g > 0)
             if item.tempered_fat is not None
         ),
@@ -157,8 +159,8 @@ def _stage(name: str, ph: float | None, half: float) -> BathStage:
     return BathStage(name, ph, None if ph is None else ph - half, None if ph is None else ph + half)
 
 
-def _fat_curve(item: Ingredient) -> FatCurve:
+def _fat_curve(item: Ingredient, p: MixingParameters) -> FatCurve:
     assert item.tempered_fat is not None  # noqa: S101 - only fats are asked
-    solid = curve_solid_fraction(item.tempered_fat, item.melt_high_c, FAT_TEMPERATURES_C)
+    solid = curve_solid_fraction(item.tempered_fat, item.melt_high_c, FAT_TEMPERATURES_C, p)
     rows = zip(FAT_TEMPERATURES_C.tolist(), (100 * solid).tolist(), strict=True)
     return FatCurve(item.short_name, tuple(SolidPoint(*row) for row in rows))

@@ -17,6 +17,7 @@ from rosy_kettle.core.mixing.setting import Setting, dough_fault, missing_of, se
 from rosy_kettle.core.models.cost.readings import read_cost
 from rosy_kettle.core.models.dough.readings import SCAN_C, no_dough, read_dough
 from rosy_kettle.core.models.gas.readings import read_fizz
+from rosy_kettle.core.parameters.pieces import PieceParameters
 from rosy_kettle.core.readings.advice import advise
 from rosy_kettle.core.readings.piece import read_drying, read_firmness, read_piece, read_shelf, with_spin
 from rosy_kettle.core.readings.tub import read_bath, read_feel, read_lather, read_release, read_skin
@@ -93,7 +94,7 @@ def evaluate(formula: Formula, tables: Tables, stage: str = "formula") -> Evalua
     whole = _judge(formula, tables, weighed, stage, with_dough=not several, name=formula.name, worst_portion=worst)
     missing = [*whole.missing, *_unknown_lines(formula)]
     missing += [Missing("mass_g", str(e.facts["ingredient"]), str(e.facts["property"]), e.message) for e in unweighed]
-    piece = _spun(whole.piece, portions)
+    piece = _spun(whole.piece, portions, tables.parameters.pieces)
     return replace(whole, piece=piece, portions=portions, missing=tuple(missing), notes=_notes(weighed))
 
 
@@ -102,7 +103,7 @@ def _judge(
     with_dough: bool, name: str, worst_portion: float = 0.0,
 ) -> Evaluation:  # fmt: skip
     check_time()
-    palette = make_palette([item.ingredient for item in weighed])
+    palette = make_palette([item.ingredient for item in weighed], tables.parameters)
     mass_g = np.array([item.mass_g for item in weighed], dtype=np.float64)
     total_g = float(mass_g.sum())
     setting = setting_of(formula, tables, total_g)
@@ -201,7 +202,7 @@ class _Read:
         self.piece = read_piece(mix, self.setting, self.missing)
 
 
-def _spun(piece: PieceReading, portions: Sequence[Evaluation]) -> PieceReading:
+def _spun(piece: PieceReading, portions: Sequence[Evaluation], p: PieceParameters) -> PieceReading:
     """Add the spin of the two heaviest portions to the piece."""
     gas = [
         (portion.mass_g, portion.fizz.brisk_mol_per_100_g)
@@ -209,7 +210,7 @@ def _spun(piece: PieceReading, portions: Sequence[Evaluation]) -> PieceReading:
         if portion.mass_g > 0 and portion.fizz.brisk_mol_per_100_g is not None
     ]
     heaviest = [brisk for _, brisk in sorted(gas, reverse=True)[:2]]
-    return with_spin(piece, heaviest) if len(heaviest) > 1 else piece
+    return with_spin(piece, heaviest, p) if len(heaviest) > 1 else piece
 
 
 def _line_masses(weighed: Sequence[Weighed], total_g: float, costs: Sequence[str | None]) -> tuple[LineMass, ...]:

@@ -14,13 +14,12 @@ from rosy_kettle.core.models.fats.eutectic import eutectic_loss
 from rosy_kettle.core.models.firmness import piece_firmness
 from rosy_kettle.core.models.pieces import mix_true_density, packing_fraction
 from rosy_kettle.core.models.pieces.floating import float_verdict, spin
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.pieces import PieceParameters
 from rosy_kettle.core.readings.tub import brisk_per_100_g
 from rosy_kettle.core.records.evaluation import Dry, Firmness, Missing, PieceReading, Shelf
 
 __all__ = ["read_drying", "read_firmness", "read_piece", "read_shelf", "with_spin"]
-
-FIRMNESS_BAND, FIRMNESS_BAND_FAT = 12.0, 15.0  # 90 % band, carried by powder and by fat [points]; estimate
-HIGHEST_FIRMNESS = 98.0  # [of 100]
 
 
 def read_firmness(mix: Mix, setting: Setting) -> Firmness:
@@ -40,15 +39,16 @@ def read_firmness(mix: Mix, setting: Setting) -> Firmness:
     """
     if setting.method.loose:
         return Firmness()
+    p = mix.parameters.firmness
     values, bands = [], []
-    for temperature_c in (20.0, 30.0):
+    for temperature_c in (p.cool_room_c, p.warm_shelf_c):
         at = {"temperature_c": temperature_c, "room_c": setting.assumed.room_c, "packing": setting.assumed.packing}
         value = piece_firmness(mix, **at, kneaded=setting.method.kneaded)  # type: ignore[arg-type]
         values.append(value)
         loss = eutectic_loss(mix)
         low = piece_firmness(mix, **at, kneaded=setting.method.kneaded, solid_loss=loss) if loss > 0 else value  # type: ignore[arg-type]
-        half = FIRMNESS_BAND_FAT if mix.carried > 0 else FIRMNESS_BAND
-        bands.append((max(0.0, min(low, value - half)), min(HIGHEST_FIRMNESS, value + half)))
+        half = p.band_by_fat if mix.carried > 0 else p.band
+        bands.append((max(0.0, min(low, value - half)), min(p.highest, value + half)))
     return Firmness(values[0], values[1], bands[0], bands[1])
 
 
@@ -98,15 +98,17 @@ def read_piece(mix: Mix, setting: Setting, missing: list[Missing]) -> PieceReadi
     except MissingDataError as error:
         missing.append(missing_of("piece.density_g_ml", error))
         return PieceReading()
-    density = mix_true_density(mix) * packing_fraction(assumed.packing, mix.saturation(setting.judged_c))
+    density = mix_true_density(mix) * packing_fraction(assumed.packing, mix.saturation(setting.judged_c), mix.parameters.pieces)
     if assumed.packing in {"loose", "poured"}:
         return PieceReading(density, None, 0.0)
     salt_share = mix.grams_of_role("salt") / mix.total_g
-    verdict = float_verdict(density, 2 * assumed.half_thickness_mm, brisk_per_100_g(mix), mix.oily_share, salt_share)
+    verdict = float_verdict(
+        density, 2 * assumed.half_thickness_mm, brisk_per_100_g(mix), mix.oily_share, salt_share, mix.parameters.pieces
+    )
     return PieceReading(density, verdict, 0.0)
 
 
-def with_spin(piece: PieceReading, brisk_of_portions: list[float]) -> PieceReading:
+def with_spin(piece: PieceReading, brisk_of_portions: list[float], p: PieceParameters = USUAL.pieces) -> PieceReading:
     """Return a piece's readings with its spin, from the brisk gas of its two halves.
 
     Parameters
@@ -115,6 +117,8 @@ def with_spin(piece: PieceReading, brisk_of_portions: list[float]) -> PieceReadi
         Readings of the whole piece
     brisk_of_portions : list
         Brisk gas of the two heaviest portions [mol/100 g]
+    p : PieceParameters
+        How freely a piece turns
 
     Returns
     -------
@@ -123,7 +127,7 @@ def with_spin(piece: PieceReading, brisk_of_portions: list[float]) -> PieceReadi
     """
     if piece.float is None:
         return piece
-    return replace(piece, spin=spin(brisk_of_portions[0], brisk_of_portions[1], piece.float))
+    return replace(piece, spin=spin(brisk_of_portions[0], brisk_of_portions[1], piece.float, p))
 
 
 def read_shelf(mix: Mix, setting: Setting) -> Shelf:

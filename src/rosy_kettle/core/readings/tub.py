@@ -11,7 +11,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting, missing_of
 from rosy_kettle.core.mixing.sloped import Sloped
-from rosy_kettle.core.models.bath.bath_water import CHECKED_STRENGTH, LARGEST_STRENGTH, BathPh, bath_ph
+from rosy_kettle.core.models.bath.bath_water import BathPh, bath_ph
 from rosy_kettle.core.models.bath.equilibrium import Constants, constants_at
 from rosy_kettle.core.models.feel import bath_feel
 from rosy_kettle.core.models.gas.gas_release import gas_release
@@ -20,13 +20,8 @@ from rosy_kettle.core.models.release import release_minutes
 from rosy_kettle.core.models.skin import harshness, scent_share
 from rosy_kettle.core.records import Ingredient
 from rosy_kettle.core.records.evaluation import Bath, Feel, Lather, Missing, OutOfRange, Release, Skin
-from rosy_kettle.core.safety.label.composition import EVAPORATES
 
 __all__ = ["brisk_per_100_g", "read_bath", "read_feel", "read_lather", "read_release", "read_skin"]
-
-SCORE_BAND = 12.0  # 90 % band of the foam score [points]; estimate
-CALCIUM_CARBONATE_G_MOL = 100.087  # [g/mol]; IUPAC standard atomic weights
-PH_NUDGE = 0.01  # step of a line's mass, as a share of the dose, for the slopes of pH [-]
 
 
 def brisk_per_100_g(mix: Mix) -> float:
@@ -64,15 +59,15 @@ def read_bath(mix: Mix, setting: Setting, *, until_aired: bool = True) -> tuple[
     """
     share = setting.assumed.dose_g / mix.total_g
     ph = _ph(setting, mix.palette.ingredients, (mix.mass_g * float(share)).tolist(), until_aired=until_aired)
-    strength = ph.ionic_strength_mol_l
+    strength, p = ph.ionic_strength_mol_l, mix.parameters.bath
     bath = Bath(ph.fresh, ph.stepin, ph.soak, ph.aired, strength)
     if mix.sloped:
         bath = _with_slopes(bath, mix, setting, until_aired=until_aired)
-    if strength > LARGEST_STRENGTH:
-        limit = f"ionic strength {strength:.2f} mol/L is above {LARGEST_STRENGTH:g}"
+    if strength > p.davies_ends_mol_l:
+        limit = f"ionic strength {strength:.2f} mol/L is above {p.davies_ends_mol_l:g}"
         return Bath(ionic_strength_mol_l=strength), (OutOfRange("bath.ph_fresh", limit),)
-    if strength > CHECKED_STRENGTH:
-        limit = f"ionic strength {strength:.2f} mol/L is above {CHECKED_STRENGTH:g}: not checked"
+    if strength > p.checked_strength_mol_l:
+        limit = f"ionic strength {strength:.2f} mol/L is above {p.checked_strength_mol_l:g}: not checked"
         return bath, (OutOfRange("bath.ph_fresh", limit),)
     return bath, ()
 
@@ -108,8 +103,10 @@ def _with_slopes(bath: Bath, mix: Mix, setting: Setting, *, until_aired: bool) -
     dose_g = (mix.mass_g * float(setting.assumed.dose_g / mix.total_g)).tolist()
     values = np.array([bath.ph_fresh, bath.ph_stepin, bath.ph_soak, bath.ph_aired], dtype=np.float64)
     rises = np.zeros((4, mix.mass_g.size))
-    nudge = PH_NUDGE * setting.assumed.dose_g
-    constants = constants_at(setting.assumed.bath_c, setting.tables.carbonate, dict(setting.tables.acid_systems))
+    nudge = mix.parameters.bath.ph_nudge * setting.assumed.dose_g
+    constants = constants_at(
+        setting.assumed.bath_c, setting.tables.carbonate, dict(setting.tables.acid_systems), mix.parameters.bath
+    )
     for index in np.flatnonzero(mix.palette.moves_ph):
         moved = dose_g.copy()
         moved[index] += nudge
@@ -154,7 +151,11 @@ def read_lather(mix: Mix, spread: FloatArray, setting: Setting) -> Lather:
         mix, assumed.dose_g, assumed.tub_l, use.tub_area_m2, assumed.bath_c,
         _hardness_mg_l(mix, setting), _citrate_mmol_l(mix, setting), brisk_per_100_g(mix), assumed.way,
     )  # fmt: skip
-    band = (max(0.0, made.score - SCORE_BAND), min(100.0, made.score + SCORE_BAND)) if made.litres > 0 else (0.0, 0.0)
+    band = (
+        (max(0.0, made.score - mix.parameters.lather.score_band), min(100.0, made.score + mix.parameters.lather.score_band))
+        if made.litres > 0
+        else (0.0, 0.0)
+    )
     return Lather(
         active_g=active_g, active_band_g=(max(0.0, active_g - half_width), active_g + half_width),
         active_piece_g=share * assumed.piece_mass_g, concentration_mg_l=tub_concentration(active_g, assumed.tub_l),
@@ -171,7 +172,7 @@ def _hardness_mg_l(mix: Mix, setting: Setting) -> float:
     """Hardness of the bath as calcium carbonate: the tap's, and what Epsom and magnesium chloride bring [mg/L]."""
     tap = setting.tables.waters[setting.formula.use.hardness].hardness_mg_l_caco3
     brought = mix.of(mix.palette.hardness_mmol_g) * setting.assumed.dose_g / mix.total_g / setting.assumed.tub_l
-    return tap + CALCIUM_CARBONATE_G_MOL * brought
+    return tap + mix.parameters.bath.calcium_carbonate_g_mol * brought
 
 
 def read_release(mix: Mix, setting: Setting, missing: list[Missing]) -> Release:
@@ -237,7 +238,7 @@ def read_skin(mix: Mix, setting: Setting, missing: list[Missing], *, active_know
         Harshness [mg/L] and scent share [-]
     """
     hard = harshness(mix, setting.assumed.dose_g, setting.assumed.tub_l) if active_known else None
-    dried = 1 - EVAPORATES * mix.water_share - mix.alcohol_share
+    dried = 1 - mix.parameters.skin.water_evaporates * mix.water_share - mix.alcohol_share
     try:
         return Skin(hard, scent_share(mix, setting.certificates, dried))
     except MissingDataError as error:

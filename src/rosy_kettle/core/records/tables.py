@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from types import MappingProxyType
 
+from rosy_kettle.core.parameters import USUAL, Parameters
 from rosy_kettle.core.records.formula import Formula
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
@@ -44,6 +45,8 @@ class Tables:
     """The studio's certificates of its scents, by ingredient id; one in the formula itself goes before."""
     price_breaks: Mapping[str, tuple[PriceBreak, ...]] = field(default_factory=lambda: MappingProxyType({}))
     """What larger amounts cost the studio, by ingredient id, smallest amount first."""
+    parameters: Parameters = USUAL
+    """What the models rest on; a studio that has learnt better carries other values here and nowhere else."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
 

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from rosy_kettle.core.mixing.mix import Mix, base_id
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.records import Certificate, Ingredient, IngredientTags
-from rosy_kettle.core.safety.label.composition import EVAPORATES
 from rosy_kettle.core.safety.rules.facts import Fragrance
 from rosy_kettle.core.safety.rules.materials import THRESHOLD_PCT
 
@@ -117,7 +116,7 @@ def dried_share(mix: Mix) -> float:
     float
         Share [-]
     """
-    return 1 - EVAPORATES * mix.water_share - mix.alcohol_share
+    return 1 - mix.parameters.skin.water_evaporates * mix.water_share - mix.alcohol_share
 
 
 def scents_of(mix: Mix, setting: Setting) -> tuple[Fragrance, ...]:

@@ -89,7 +89,7 @@ def aims_of(paths: Sequence[str], formula: Formula, tables: Tables, ingredients:
     """
     taken_g = _taken(formula, tables) if tables.price_breaks else {}
     return Aims(
-        tuple(paths), formula, tables, make_palette(ingredients),
+        tuple(paths), formula, tables, make_palette(ingredients, tables.parameters),
         np.array([_price(item, tables, taken_g.get(item.id, 0.0)) for item in ingredients]), len(formula.portions) <= 1,
     )  # fmt: skip
 

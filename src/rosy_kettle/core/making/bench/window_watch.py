@@ -146,4 +146,4 @@ def bowl_mix(formula: Formula, tables: Tables) -> tuple[Mix, float]:
     weighed = [item for item in weigh_formula(formula, tables)[0] if item.mass_g > 0]
     mass_g = np.array([item.mass_g for item in weighed])
     setting = setting_of(formula, tables, float(mass_g.sum()))
-    return setting.mix(make_palette([item.ingredient for item in weighed]), mass_g), setting.bowl_j_k
+    return setting.mix(make_palette([item.ingredient for item in weighed], tables.parameters), mass_g), setting.bowl_j_k

@@ -14,7 +14,8 @@ from rosy_kettle.core.making.plan.piece_mass import packed_density, piece_mass, 
 from rosy_kettle.core.mixing.batch_loss import batch_loss
 from rosy_kettle.core.models.cost.formula_cost import price_per_kg
 from rosy_kettle.core.models.pieces import batch_for_pieces, pieces_from_batch
-from rosy_kettle.core.models.pieces.rolls import CUTS, TRIM_MM, Roll, roll_geometry
+from rosy_kettle.core.models.pieces.rolls import Roll, cuts_mm, roll_geometry
+from rosy_kettle.core.parameters.pieces import PieceParameters
 from rosy_kettle.core.records import Formula, Tables, Tool
 
 __all__ = ["Order", "PantryNeed", "PlannedPieces", "PortionShare", "Wish", "plan_order"]
@@ -139,7 +140,7 @@ def plan_order(
     if mass_g is None:
         planned = [_planned(formula, tables, weighed, wish, wish.pieces or 0) for wish in wishes]
         usable_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in planned)
-        batch_g = batch_for_pieces(1, usable_g, method.loss_fraction)
+        batch_g = batch_for_pieces(1, usable_g, method.loss_fraction, tables.parameters.mixing)
     else:
         batch_g = mass_g
         planned = _fill(formula, tables, weighed, wishes, batch_g)
@@ -148,7 +149,7 @@ def plan_order(
         raise InputError(
             f"That takes {bowls} bowls; a plan has at most {MOST_BOWLS}. A larger bowl, or fewer pieces.", quantity="capacity_g"
         )
-    loss_g = batch_g * batch_loss(method.loss_fraction, batch_g)
+    loss_g = batch_g * batch_loss(method.loss_fraction, batch_g, tables.parameters.mixing)
     used_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in planned)
     needs = _needs(weighed, batch_g / total_g, tables, on_hand_g)
     costs = [need.cost for need in needs]
@@ -186,10 +187,10 @@ def _fill(
     others = [_planned(formula, tables, weighed, wish, wish.pieces or 0) for wish in wishes[1:]]
     taken_g = sum(item.pieces * item.piece_mass_g + item.trimmed_g for item in others)
     one = _planned(formula, tables, weighed, wishes[0], 1)
-    usable_g = batch_g * (1 - batch_loss(loss, batch_g)) - taken_g
+    usable_g = batch_g * (1 - batch_loss(loss, batch_g, tables.parameters.mixing)) - taken_g
     if usable_g < one.piece_mass_g:
         raise InputError(f"{batch_g:g} g do not give one piece more; plan a larger mass.", quantity="mass_g", value=batch_g)
-    pieces = pieces_from_batch(usable_g, one.piece_mass_g, 0.0)[0]
+    pieces = pieces_from_batch(usable_g, one.piece_mass_g, 0.0, tables.parameters.mixing)[0]
     first = _planned(formula, tables, weighed, wishes[0], pieces)
     while first.pieces > 1 and first.pieces * first.piece_mass_g + first.trimmed_g > usable_g:
         first = _planned(formula, tables, weighed, wishes[0], first.pieces - 1)
@@ -202,7 +203,7 @@ def _planned(formula: Formula, tables: Tables, weighed: Sequence[Weighed], wish:
     name = "piece" if tool is None else tool.name
     if tool is None or tool.type != "roll-and-slice":
         return PlannedPieces(name, wish.tool, pieces, mass_g, basis, 0, None, 0.0)
-    rolls, roll = _rolls(tool, wish, pieces)
+    rolls, roll = _rolls(tool, wish, pieces, tables.parameters.pieces)
     try:
         density = packed_density(formula, tables, weighed, tool)
     except MissingDataError:
@@ -210,16 +211,17 @@ def _planned(formula: Formula, tables: Tables, weighed: Sequence[Weighed], wish:
     return PlannedPieces(name, wish.tool, pieces, mass_g, basis, rolls, roll, rolls * roll.trimmed_ml * density)
 
 
-def _rolls(tool: Tool, wish: Wish, pieces: int) -> tuple[int, Roll]:
+def _rolls(tool: Tool, wish: Wish, pieces: int, p: PieceParameters) -> tuple[int, Roll]:
     """Find rolls of the tool's diameter, none longer than the paper, that give the slices."""
-    if wish.cut not in CUTS or tool.diameter_mm is None or tool.height_mm is None:
-        raise InputError(f"A roll is cut by {' or '.join(CUTS)}.", quantity="cut", value=wish.cut[:20])
-    each_mm = tool.height_mm + CUTS[wish.cut]
-    most = max(1, math.floor((LONGEST_ROLL_MM - 2 * TRIM_MM) / each_mm + 1e-9))
+    cuts = cuts_mm(p)
+    if wish.cut not in cuts or tool.diameter_mm is None or tool.height_mm is None:
+        raise InputError(f"A roll is cut by {' or '.join(cuts)}.", quantity="cut", value=wish.cut[:20])
+    each_mm = tool.height_mm + cuts[wish.cut]
+    most = max(1, math.floor((LONGEST_ROLL_MM - 2 * p.trim_mm) / each_mm + 1e-9))
     rolls = max(1, math.ceil(pieces / most))
-    width_mm = math.ceil(pieces / rolls) * each_mm + 2 * TRIM_MM
+    width_mm = math.ceil(pieces / rolls) * each_mm + 2 * p.trim_mm
     volume_ml = math.pi / 4 * tool.diameter_mm**2 * width_mm / 1000
-    return rolls, roll_geometry(volume_ml, width_mm, wish.layers, wish.sheet_mm, tool.height_mm, wish.cut)
+    return rolls, roll_geometry(volume_ml, width_mm, wish.layers, wish.sheet_mm, tool.height_mm, wish.cut, p=p)
 
 
 def _portions(formula: Formula, weighed: Sequence[Weighed], scale: float) -> tuple[PortionShare, ...]:

@@ -11,7 +11,6 @@ from rosy_kettle.core.errors import InputError, MissingDataError
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.mixing.setting import dough_fault, setting_of
 from rosy_kettle.core.models.pieces import mix_true_density, packing_fraction, tool_piece_mass
-from rosy_kettle.core.models.pieces.yields import SCOOP_FILLS
 from rosy_kettle.core.records import Formula, Tables, Tool
 
 __all__ = ["packed_density", "piece_mass", "tool_of"]
@@ -56,14 +55,14 @@ def piece_mass(
         own = formula.piece.mass_g
         usual = tables.method_of(formula).piece_mass_g
         return (usual, "usual for the method") if own is None else (own, "of the formula")
-    if scoop_fill not in SCOOP_FILLS:
+    if scoop_fill not in tables.parameters.pieces.scoop_fills:
         raise InputError(f'Scoop fill must be level, rounded or domed, got "{scoop_fill[:20]}".', quantity="scoop_fill")
     tool = tool_of(tables, tool_id)
     try:
         density = packed_density(formula, tables, weighed, tool)
     except MissingDataError as error:
         raise InputError(f"{error.message}, or enter the mass of a piece.", quantity="tool", value=tool_id) from error
-    fill = SCOOP_FILLS[scoop_fill] if tool.type == "scoop" else 1.0
+    fill = tables.parameters.pieces.scoop_fills[scoop_fill] if tool.type == "scoop" else 1.0
     return tool_piece_mass(tool.volume_ml, density, 1.0, fill), f"{tool.name}, {tool.volume_ml:g} mL"
 
 
@@ -118,10 +117,10 @@ def packed_density(formula: Formula, tables: Tables, weighed: Sequence[Weighed],
     """
     mass_g = np.array([item.mass_g for item in weighed])
     setting = setting_of(formula, tables, float(mass_g.sum()))
-    mix = setting.mix(make_palette([item.ingredient for item in weighed]), mass_g)
+    mix = setting.mix(make_palette([item.ingredient for item in weighed], tables.parameters), mass_g)
     if fault := dough_fault(mix):
         raise fault
     packing = formula.piece.packing or tables.method_of(formula).packing
     if packing == "hand" and tool.type in DRY_PRESS_TYPES:
         packing = "press"
-    return mix_true_density(mix) * packing_fraction(packing, mix.saturation(setting.judged_c))
+    return mix_true_density(mix) * packing_fraction(packing, mix.saturation(setting.judged_c), mix.parameters.pieces)

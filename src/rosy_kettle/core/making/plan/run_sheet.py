@@ -141,7 +141,7 @@ def make_run_sheet(
     if sum(item.mass_g for item in weighed) <= 0:
         raise InputError("The formula has no weighed line yet; give at least one amount.", quantity="lines")
     mass_g, basis = piece_mass(formula, tables, weighed, piece_mass_g, tool, scoop_fill)
-    batch_g = batch_for_pieces(pieces, mass_g, tables.method_of(formula).loss_fraction)
+    batch_g = batch_for_pieces(pieces, mass_g, tables.method_of(formula).loss_fraction, tables.parameters.mixing)
     return sheet_of(formula, tables, batch_g, pieces, mass_g, basis)
 
 
@@ -196,7 +196,7 @@ def sheet_of(
         piece_basis=basis,
         batch_g=batch_g,
         batch_oz=batch_g / OUNCE_G,
-        loss_fraction=batch_loss(method.loss_fraction, batch_g),
+        loss_fraction=batch_loss(method.loss_fraction, batch_g, tables.parameters.mixing),
         scale=scale,
         set_time=method.set_time,
         groups=_groups(formula, method, weighed, scale),

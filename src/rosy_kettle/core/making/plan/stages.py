@@ -233,7 +233,7 @@ def _cooling(formula: Formula, tables: Tables, order: Order, room: Room, shape_m
     mass_g = np.array([item.mass_g for item in weighed])
     mass_g *= order.bowls_g[0] / mass_g.sum()
     setting = setting_of(replace(formula, room=room), tables, float(mass_g.sum()))
-    mix = setting.mix(make_palette([item.ingredient for item in weighed]), mass_g)
+    mix = setting.mix(make_palette([item.ingredient for item in weighed], tables.parameters), mass_g)
     ready = minutes_to(mix, warm_c, window[1], room.temperature_c, setting.bowl_j_k)
     stiff = minutes_to(mix, warm_c, window[0], room.temperature_c, setting.bowl_j_k)
     if ready is None:

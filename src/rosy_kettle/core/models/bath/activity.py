@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import math
 
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.bath import BathParameters
+
 __all__ = ["davies_activity_coefficient", "debye_huckel_slope"]
 
-MAX_IONIC_STRENGTH = 0.5  # limit usually given for the Davies equation [mol/kg]
 ZERO_CELSIUS_K = 273.15  # [K]
 
 
-def debye_huckel_slope(temperature_c: float) -> float:
+def debye_huckel_slope(temperature_c: float, p: BathParameters = USUAL.bath) -> float:
     r"""Return the Debye-Hückel slope of water.
 
     .. math:: A = 1.82\cdot10^6 (\varepsilon T)^{-3/2}
@@ -20,6 +22,8 @@ def debye_huckel_slope(temperature_c: float) -> float:
     ----------
     temperature_c : float
         Temperature t [°C]
+    p : BathParameters
+        Permittivity of water
 
     Returns
     -------
@@ -36,11 +40,11 @@ def debye_huckel_slope(temperature_c: float) -> float:
     .. [1] Malmberg, C. G.; Maryott, A. A. Dielectric constant of water from 0 to 100 °C. J. Res. Natl. Bur. Stand. 56 (1956) 1.
     """
     t = temperature_c
-    permittivity = 87.740 - 0.40008 * t + 9.398e-4 * t * t - 1.410e-6 * t**3
-    return float(1.82e6 * (permittivity * (t + ZERO_CELSIUS_K)) ** -1.5)
+    permittivity = p.permittivity_0 + p.permittivity_1 * t + p.permittivity_2 * t * t + p.permittivity_3 * t**3
+    return float(p.debye_huckel_factor * (permittivity * (t + ZERO_CELSIUS_K)) ** -1.5)
 
 
-def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope: float = 0.509) -> float:
+def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope: float, p: BathParameters = USUAL.bath) -> float:
     r"""Return the activity coefficient of an ion (Davies equation).
 
     .. math:: \log_{10}\gamma = -A z^2\left(\frac{\sqrt I}{1+\sqrt I} - 0.3 I\right)
@@ -53,6 +57,8 @@ def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope
         Ionic strength I; above 0.5 the value at 0.5 is used [mol/kg]
     slope : float
         Debye-Hückel slope A [kg^0.5/mol^0.5]
+    p : BathParameters
+        Linear term, and where the equation ends
 
     Returns
     -------
@@ -63,13 +69,13 @@ def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope
     --------
     A sodium ion at 0.1 mol/kg:
 
-    >>> davies_activity_coefficient(1, 0.1)
+    >>> davies_activity_coefficient(1, 0.1, 0.509)
     0.78
 
     References
     ----------
     .. [1] Davies, C. W. Ion Association. London: Butterworths, 1962.
     """
-    strength = min(ionic_strength_mol_kg, MAX_IONIC_STRENGTH)
+    strength = min(ionic_strength_mol_kg, p.davies_ends_mol_l)
     root = math.sqrt(strength)
-    return float(10.0 ** (-slope * charge * charge * (root / (1.0 + root) - 0.3 * strength)))
+    return float(10.0 ** (-slope * charge * charge * (root / (1.0 + root) - p.davies * strength)))

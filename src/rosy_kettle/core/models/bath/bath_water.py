@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from rosy_kettle.core.models.bath.equilibrium import (
-    AIR_CO2_ATM,
     BathIons,
     Constants,
     Solution,
@@ -20,13 +19,7 @@ from rosy_kettle.core.records import Ingredient, Tables
 
 __all__ = ["BathPh", "bath_ph"]
 
-CALCIUM_CARBONATE_MG_PER_EQ = 50_043.5  # alkalinity unit: mg CaCO3 per equivalent [mg/mol]; 100.087/2
-GAS_LEAVING_AS_BUBBLES = 0.5  # share of the excess gas of fast acids gone by step-in [-]; estimate 0.3-0.8
-TRANSFER_M_PER_H = 0.08  # gas transfer velocity of a still bath [m/h]; estimate 0.02-0.25
-DEPTH_AT_150_L_M = 0.20  # mean depth of a 150 L bath [m]
 SOAK_MINUTES = 20
-CHECKED_STRENGTH = 0.05  # compared with PHREEQC up to here [mol/kg]
-LARGEST_STRENGTH = 0.5  # the Davies equation ends here [mol/kg]
 MONOSALT = ("sea-salt-fine", "sea-salt-coarse", "pink-salt-fine", "dendritic-salt", "dead-sea-salt")
 SPECTATORS_MOL_STRENGTH_PER_G = {
     **dict.fromkeys(MONOSALT, 1 / 58.443),  # NaCl: I = c
@@ -91,12 +84,13 @@ def bath_ph(
     .. [1] Plummer, L. N.; Busenberg, E. Geochim. Cosmochim. Acta 46 (1982) 1011 (carbonate constants).
     .. [2] Goldberg, R. N.; Kishore, N.; Lennen, R. M. J. Phys. Chem. Ref. Data 31 (2002) 231 (acids, recalled).
     """
-    constants = constants or constants_at(bath_c, tables.carbonate, dict(tables.acid_systems))
-    calcium_mol_l = hardness_mg_l / CALCIUM_CARBONATE_MG_PER_EQ / 2
+    constants = constants or constants_at(bath_c, tables.carbonate, dict(tables.acid_systems), tables.parameters.bath)
+    p = constants.parameters
+    calcium_mol_l = hardness_mg_l / p.calcium_carbonate_mg_per_eq / 2
     tap_charge, tap_dic, tap_co2 = _tap(alkalinity_mg_l, tap_ph, calcium_mol_l, constants)
     ions, carbon_mol_l, fast_share = _totals(dose, tub_l, tap_charge, calcium_mol_l)
     fresh = solve_closed(ions, tap_dic + carbon_mol_l, constants)
-    lost = GAS_LEAVING_AS_BUBBLES * fast_share * max(0.0, fresh.co2_aq_mol_l - tap_co2)
+    lost = p.gas_leaving_as_bubbles * fast_share * max(0.0, fresh.co2_aq_mol_l - tap_co2)
     stepin = solve_closed(ions, tap_dic + carbon_mol_l - lost, constants, fresh)
     if not until_aired:
         return BathPh(fresh.ph, stepin.ph, math.nan, math.nan, fresh.ionic_strength_mol_l, stepin.charge_error_mol_l)
@@ -108,10 +102,10 @@ def bath_ph(
 
 def _tap(alkalinity_mg_l: float, tap_ph: float, calcium_mol_l: float, constants: Constants) -> tuple[float, float, float]:
     """Find strong charge, carbon and CO2(aq) of plain tap water; one round of activity is enough at its strength."""
-    charge = alkalinity_mg_l / CALCIUM_CARBONATE_MG_PER_EQ
+    charge = alkalinity_mg_l / constants.parameters.calcium_carbonate_mg_per_eq
     strength = charge + calcium_mol_l
     root = strength**0.5
-    gamma = 10 ** (-constants.slope * (root / (1 + root) - 0.3 * strength))
+    gamma = 10 ** (-constants.slope * (root / (1 + root) - constants.parameters.davies * strength))
     a = 10**-tap_ph
     with_calcium = (
         1 + constants.pairs_calcium[3] * gamma**4 * calcium_mol_l,
@@ -161,7 +155,8 @@ def _totals(
 
 
 def _soak(ions: BathIons, stepin: Solution, constants: Constants, tub_l: float) -> Solution:
-    depth_m = DEPTH_AT_150_L_M * (tub_l / 150) ** (1 / 3)
-    rate_per_min = TRANSFER_M_PER_H / depth_m / 60
-    at_air = constants.kh_mol_l_atm * AIR_CO2_ATM
+    p = constants.parameters
+    depth_m = p.reference_depth_m * (tub_l / p.reference_bath_l) ** (1 / 3)
+    rate_per_min = p.transfer_m_per_h / depth_m / 60
+    at_air = constants.kh_mol_l_atm * p.air_co2_atm
     return solve_outgassing(ions, stepin, constants, rate_per_min, at_air, SOAK_MINUTES)

@@ -8,7 +8,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from rosy_kettle.core.models.bath.activity import MAX_IONIC_STRENGTH, debye_huckel_slope
+from rosy_kettle.core.models.bath.activity import debye_huckel_slope
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.bath import BathParameters
 from rosy_kettle.core.records import AcidSystem, CarbonateTable
 
 __all__ = ["BathIons", "Constants", "Solution", "constants_at", "solve_aired", "solve_closed", "solve_outgassing"]
@@ -16,15 +18,6 @@ __all__ = ["BathIons", "Constants", "Solution", "constants_at", "solve_aired", "
 GAS_CONSTANT_KJ = 8.314462618e-3  # [kJ/(mol K)]; CODATA 2018
 REFERENCE_K = 298.15  # temperature of the tabulated constants [K]
 ZERO_CELSIUS_K = 273.15  # [K]
-# Ion pairs: log K at 25 °C, enthalpy [kJ/mol]; minteq.v4 database.
-PAIR_NA_HCO3 = (-0.25, -13.7)
-PAIR_NA_CO3 = (1.27, -20.35)
-PAIR_NA_CITRATE = (1.03, -2.8)
-# Calcium and magnesium with H2Cit-, HCit2- and Cit3-, then with HCO3- and CO3 2-: log K at 25 °C, enthalpy [kJ/mol]; minteq.v4
-# database, protonated forms taken apart with its own citrate and carbonate constants, their enthalpies left at zero.
-PAIRS_CALCIUM = ((1.10, 0.0), (2.864, 0.0), (4.87, -8.368), (1.27, 20.0), (3.20, 16.0))
-PAIRS_MAGNESIUM = ((1.043, 0.0), (2.514, 0.0), (4.89, 8.368), (1.01, 4.0), (2.92, 12.0))
-AIR_CO2_ATM = 4.2e-4  # carbon dioxide in room air [atm]
 ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
 ON_THE_WAY_TOLERANCE = 1e-8  # of a minute's state while carbon dioxide leaves: under 0.0001 in pH [mol/L]
@@ -56,6 +49,7 @@ class Constants:
     betas: dict[str, tuple[float, ...]]
     """Cumulative dissociation constants of each acid system."""
     first_charges: dict[str, int]
+    parameters: BathParameters = USUAL.bath
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +86,9 @@ class Solution:
     magnesium_mol_l: float = 0.0
 
 
-def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[str, AcidSystem]) -> Constants:
+def constants_at(
+    temperature_c: float, carbonate: CarbonateTable, systems: dict[str, AcidSystem], p: BathParameters = USUAL.bath
+) -> Constants:
     """Return all constants at a temperature: carbonate and water by table, the rest by van 't Hoff.
 
     Parameters
@@ -103,6 +99,8 @@ def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[
         Water and carbonic acid over temperature
     systems : dict
         Acid systems by id
+    p : BathParameters
+        Ion pairs, activity
 
     Returns
     -------
@@ -123,18 +121,19 @@ def constants_at(temperature_c: float, carbonate: CarbonateTable, systems: dict[
             steps.append(10**total)
         betas[name] = tuple(steps)
     return Constants(
-        slope=debye_huckel_slope(temperature_c),
+        slope=debye_huckel_slope(temperature_c, p),
         kw=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pkw),
         k1=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pk1),
         k2=10 ** -_between(temperature_c, carbonate.temperatures_c, carbonate.pk2),
         kh_mol_l_atm=10 ** _between(temperature_c, carbonate.temperatures_c, carbonate.log_kh),
-        pair_na_hco3=pair(PAIR_NA_HCO3),
-        pair_na_co3=pair(PAIR_NA_CO3),
-        pair_na_citrate=pair(PAIR_NA_CITRATE),
-        pairs_calcium=tuple(map(pair, PAIRS_CALCIUM)),
-        pairs_magnesium=tuple(map(pair, PAIRS_MAGNESIUM)),
+        pair_na_hco3=pair((p.pair_na_hco3_log_k, p.pair_na_hco3_kj_mol)),
+        pair_na_co3=pair((p.pair_na_co3_log_k, p.pair_na_co3_kj_mol)),
+        pair_na_citrate=pair((p.pair_na_citrate_log_k, p.pair_na_citrate_kj_mol)),
+        pairs_calcium=tuple(map(pair, p.pairs("ca"))),
+        pairs_magnesium=tuple(map(pair, p.pairs("mg"))),
         betas=betas,
         first_charges={name: system.first_charge for name, system in systems.items()},
+        parameters=p,
     )
 
 
@@ -177,7 +176,7 @@ def solve_aired(ions: BathIons, constants: Constants, start: Solution | None = N
     Solution
         pH and what goes with it
     """
-    return _solve(ions, constants, None, constants.kh_mol_l_atm * AIR_CO2_ATM, start)
+    return _solve(ions, constants, None, constants.kh_mol_l_atm * constants.parameters.air_co2_atm, start)
 
 
 def solve_outgassing(
@@ -243,9 +242,9 @@ class _Balance:
         free: tuple[float, float, float],
     ) -> None:  # fmt: skip
         sodium, calcium, magnesium = free
-        capped = min(strength, MAX_IONIC_STRENGTH)
+        capped = min(strength, c.parameters.davies_ends_mol_l)
         root = math.sqrt(capped)
-        shape = -c.slope * (root / (1.0 + root) - 0.3 * capped) * LN10
+        shape = -c.slope * (root / (1.0 + root) - c.parameters.davies * capped) * LN10
         g1, g2, g3 = math.exp(shape), math.exp(4 * shape), math.exp(9 * shape)
         gamma = {0: 1.0, 1: g1, 2: g2, 3: g3, 4: math.exp(16 * shape)}
         self.g1 = g1

@@ -12,17 +12,15 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting, dough_fault, missing_of
 from rosy_kettle.core.models.dough import STATES, TextureCurve, texture_curve, wanted_states, working_window
-from rosy_kettle.core.models.dough.behaviour import REST_EFFECT, alcohol_left_g, saturation_without, state_chances, stickiness
+from rosy_kettle.core.models.dough.behaviour import alcohol_left_g, saturation_without, state_chances, stickiness
 from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.gas.prereaction import puff
+from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.records.evaluation import Dough, DoughPoint, Missing, SaturationAfter, StateChance, Wanted
 
 __all__ = ["SCAN_C", "fresh_texture", "no_dough", "read_dough"]
 
 SCAN_C = np.arange(10.0, 61.0)  # temperatures of the texture curve [°C]
-SATURATION_BAND = 0.17  # 90 % band of S when all is weighed [-]; estimate, replaced by the studio's rope test
-DISSOLVING_SHARE = 0.03  # from here on what dissolves widens the band upwards [-]; estimate
-DISSOLVED_ML_PER_ML = 0.6  # further liquid that a mL of water makes of it [mL/mL]; citric acid, 59 % by mass dissolved
 BOWL_MINUTES = (10.0, 20.0)  # when the alcohol is looked at again [min]
 
 
@@ -58,7 +56,7 @@ def fresh_texture(mix: Mix) -> tuple[DoughPoint, ...]:
     """
     if not any(item.fresh_fat for item, mass_g in mix.items() if mass_g > 0):
         return ()
-    return tuple(_points(texture_curve(dough_fill(mix.palette, mix.mass_g, SCAN_C, fresh=True, lenient=True))))
+    return tuple(_points(texture_curve(dough_fill(mix.palette, mix.mass_g, SCAN_C, fresh=True, lenient=True), mix.parameters)))
 
 
 def read_dough(mix: Mix, spread: FloatArray, setting: Setting, missing: list[Missing]) -> Dough:
@@ -80,7 +78,7 @@ def read_dough(mix: Mix, spread: FloatArray, setting: Setting, missing: list[Mis
     Dough
         Readings
     """
-    unknown = _unknown(setting, wanted_states(setting.method.wanted, mix.fast_acid_share))
+    unknown = _unknown(setting, wanted_states(setting.method.wanted, mix.fast_acid_share, mix.parameters.dough))
     unknown = replace(unknown, mix_temperature_c=mix_temperature(mix, setting.wet_c, setting.assumed.room_c, setting.bowl_j_k))
     if fault := dough_fault(mix):
         missing.append(missing_of("dough.saturation", fault))
@@ -97,7 +95,7 @@ def _unknown(setting: Setting, states: tuple[str, ...]) -> Dough:
 
 def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough, missing: list[Missing]) -> Dough:
     fill, grid_c = mix.fill, mix.fill.temperature_c
-    curve = texture_curve(fill)
+    curve = texture_curve(fill, mix.parameters)
     scanned = np.searchsorted(grid_c, SCAN_C)
     scan = TextureCurve(grid_c[scanned], curve.saturation[scanned], curve.state_index[scanned])
     window, reason = working_window(
@@ -111,6 +109,7 @@ def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough,
         ),
         unknown.wanted.states,
         kneaded=setting.method.kneaded,
+        p=mix.parameters.dough,
     )
     judged, cold = _points(_at(curve, setting.judged_c, setting.assumed.room_c))
     if judged.saturation is None:
@@ -123,7 +122,7 @@ def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough,
         saturation=judged.saturation,
         saturation_band=_band(mix, judged.saturation, half_width),
         state=judged.state,
-        state_chances=_chances(judged, half_width),
+        state_chances=_chances(judged, half_width, mix.parameters.dough),
         by_temperature=tuple(_points(scan)),
         when_cold=cold,
         working_window_c=window,
@@ -155,23 +154,23 @@ def _half_width(mix: Mix, spread: FloatArray, fill: DoughFill, saturation: float
     volumes = palette.dough_volume_ml_g * mix.mass_g
     molten = saturation * demand_ml / float(volumes.sum()) if volumes.sum() > 0 else 0.0
     entries = float(np.sqrt((((from_powders + volumes / demand_ml * molten) * spread) ** 2).sum()))
-    return math.hypot(entries, SATURATION_BAND * saturation)
+    return math.hypot(entries, mix.parameters.dough.saturation_band * saturation)
 
 
 def _band(mix: Mix, saturation: float | None, half_width: float) -> tuple[float, float] | None:
     if saturation is None:
         return None
     high = saturation + half_width
-    if mix.of(mix.palette.dissolves_in_water) >= DISSOLVING_SHARE * mix.total_g:
-        high += DISSOLVED_ML_PER_ML * mix.of(mix.palette.free_water_known) / mix.demand_ml
+    if mix.of(mix.palette.dissolves_in_water) >= mix.parameters.dough.dissolving_from * mix.total_g:
+        high += mix.parameters.dough.dissolved_ml_per_ml * mix.of(mix.palette.free_water_known) / mix.demand_ml
     return max(0.0, saturation - half_width), high
 
 
-def _chances(judged: DoughPoint, half_width: float) -> tuple[StateChance, ...]:
+def _chances(judged: DoughPoint, half_width: float, p: DoughParameters) -> tuple[StateChance, ...]:
     """How likely each state is; one state alone where the fat has set or carries."""
     if judged.saturation is None or judged.state is None:
         return ()
-    chances = state_chances(judged.saturation, half_width)
+    chances = state_chances(judged.saturation, half_width, p)
     if judged.state not in dict(chances):
         return (StateChance(judged.state, 1.0),)
     return tuple(StateChance(state, chance) for state, chance in chances)
@@ -180,7 +179,7 @@ def _chances(judged: DoughPoint, half_width: float) -> tuple[StateChance, ...]:
 def _unrested(mix: Mix, saturation: float | None) -> float | None:
     """S of the dough just mixed, where a liquid surfactant must first drink in; None where nothing changes."""
     wet = any(item.surfactant and item.is_liquid and mass_g > 0 for item, mass_g in mix.items())
-    return REST_EFFECT * saturation if wet and saturation is not None else None
+    return mix.parameters.dough.rest_effect * saturation if wet and saturation is not None else None
 
 
 def _alcohol(mix: Mix, saturation: float | None, room_c: float) -> tuple[SaturationAfter, ...]:
@@ -188,6 +187,9 @@ def _alcohol(mix: Mix, saturation: float | None, room_c: float) -> tuple[Saturat
     if alcohol_g <= 0 or saturation is None:
         return ()
     return tuple(
-        SaturationAfter(minutes, saturation_without(mix, saturation, alcohol_g - alcohol_left_g(alcohol_g, minutes, room_c)))
+        SaturationAfter(
+            minutes,
+            saturation_without(mix, saturation, alcohol_g - alcohol_left_g(alcohol_g, minutes, room_c, mix.parameters.dough)),
+        )
         for minutes in (0.0, *BOWL_MINUTES)
     )

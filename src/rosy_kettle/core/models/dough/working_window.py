@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from rosy_kettle.core.mixing.fill import DoughFill
 from rosy_kettle.core.models.dough.texture import STATES, TextureCurve
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.dough import DoughParameters
 
 __all__ = ["working_window"]
 
-LEAST_FAT_SHARE = 0.05  # with less fat, temperature hardly matters [-]
-LEAST_SOLID_SHARE = 0.02  # the last crystals that hold a kneaded body [-]
-
 
 def working_window(
-    curve: TextureCurve, fill: DoughFill, states: tuple[str, ...], *, kneaded: bool
+    curve: TextureCurve, fill: DoughFill, states: tuple[str, ...], *, kneaded: bool, p: DoughParameters = USUAL.dough
 ) -> tuple[tuple[float, float] | None, str | None]:
     """Return the longest unbroken run of temperatures in the wanted states.
 
@@ -26,16 +25,18 @@ def working_window(
         Wanted states
     kneaded : bool
         Whether the method kneads; then at least 2 % of fat and oil must still be solid
+    p : DoughParameters
+        Least fat, and least solid fat
 
     Returns
     -------
     tuple
         ((low, high), None) [°C], or (None, reason) with the reason "no fat" or "never"
     """
-    if float(fill.fat_share) < LEAST_FAT_SHARE:
+    if float(fill.fat_share) < p.least_fat_share:
         return None, "no fat"
     wanted = {STATES.index(state) for state in states}
-    least = LEAST_SOLID_SHARE if kneaded else 0.0
+    least = p.least_solid_share if kneaded else 0.0
     begin = longest = 0
     end = None
     for index, (state, solid) in enumerate(zip(curve.state_index.tolist(), fill.solid_share.tolist(), strict=True)):

@@ -9,23 +9,11 @@ import numpy as np
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import clip, sqrt
 from rosy_kettle.core.models.dough.texture import texture_curve
+from rosy_kettle.core.parameters.drying import DryingParameters
 
 __all__ = ["Drying", "drying_time"]
 
-WATER_ACTIVITY = 0.85  # of a drying dough [-]; common practice
-SALT_BEGINS, SALT_RULES = 0.005, 0.035  # shares between which a deliquescent salt comes to rule the air [-]; estimate
-ACID_DRAWS_FROM, ACID_DELIQUESCES = (
-    0.01,
-    0.78,
-)  # fizz mix: fast acid share that draws damp [-], and the air at which it does; citric acid, from memory [-]
 FLUID_WHEN_COLD = frozenset({"batter", "pour"})
-SEPARATES_FROM = 0.05  # undrunk water and glycerin beside fat, as a share of the mass, that no emulsifier holds [-]; estimate
-DAMP_MARGIN = 0.05  # closer than this the air dries nothing [-]
-WATER_THAT_MATTERS, HUMECTANT_THAT_MATTERS = 0.005, 0.05  # shares of the mass [-]
-STICKY_SATURATION, STICKY_WITH_HUMECTANT = 1.30, 1.02  # of the liquids that stay [-]
-WATER_DRAWN = 0.25  # water a gram of glycerin holds at even humidity [g/g]; sorption of glycerin, from memory
-FAT_THAT_MUST_SET = 0.10  # share of the mass [-]
-NARROW, WIDE = (0.75, 1.5), (0.6, 2.0)  # band of the hours [-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,70 +61,79 @@ def drying_time(
     ----------
     .. [1] Greenspan, L. J. Res. Natl. Bur. Stand. 81A (1977) 89 (humidity over NaCl and MgCl2; other salts from memory).
     """
-    humidity = humidity_pct / 100
+    p, humidity = mix.parameters.drying, humidity_pct / 100
     ceiling = _ceiling(mix)
     water = mix.wet_share(dried_first=dried_first)
     reason = _why_not(mix, water, humidity, ceiling, room_c)
     if reason:
         return Drying(None, None, None, dries=False, reason=reason)
-    resting = least_hours * max(1.0, _resistance(room_c, humidity, ceiling))
+    resting = least_hours * max(1.0, _resistance(room_c, humidity, ceiling, p))
     hours = resting if loose else max(resting, _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling))
-    low, high = WIDE if mix.humectant_share > 0.15 or humidity > 0.65 else NARROW  # noqa: PLR2004 - where makers' reports scatter
+    scatters = mix.humectant_share > p.wide_from_humectant or humidity > p.wide_from_humidity
+    low, high = (p.wide_low, p.wide_high) if scatters else (p.narrow_low, p.narrow_high)
     return Drying(hours, low * hours, high * hours, dries=True, reason=None)
 
 
 def _ceiling(mix: Mix) -> float:
     """Air in which the piece no longer dries: that of a dough, brought down by what deliquesces, the more of it the further."""
-    lowest = WATER_ACTIVITY
+    p = mix.parameters.drying
+    lowest = p.water_activity
     for item, mass_g in mix.kinds:
         point = item.traits.deliquescence_share
-        if point is not None and point < WATER_ACTIVITY:
-            rules = clip((mass_g / mix.total_g - SALT_BEGINS) / (SALT_RULES - SALT_BEGINS))
-            lowest = min(lowest, WATER_ACTIVITY - (WATER_ACTIVITY - point) * rules)
+        if point is not None and point < p.water_activity:
+            rules = clip((mass_g / mix.total_g - p.salt_begins) / (p.salt_rules - p.salt_begins))
+            lowest = min(lowest, p.water_activity - (p.water_activity - point) * rules)
     return lowest
 
 
-def _resistance(room_c: float, humidity: float, ceiling: float) -> float:
-    return 0.45 / max(DAMP_MARGIN, ceiling - humidity) * 2 ** ((21 - room_c) / 10)
+def _resistance(room_c: float, humidity: float, ceiling: float, p: DryingParameters) -> float:
+    return p.even_margin / max(p.damp_margin, ceiling - humidity) * 2 ** ((p.reference_c - room_c) / p.warmth_halves_per_c)
 
 
 def _hours(mix: Mix, water_share: float, h: float, room_c: float, humidity: float, ceiling: float) -> float:
-    resistance = _resistance(room_c, humidity, ceiling)
+    p = mix.parameters.drying
+    resistance = _resistance(room_c, humidity, ceiling, p)
     water, alcohol = 100 * water_share, 100 * mix.alcohol_share
-    t_water = 24 * sqrt(water / 6) * (h / 16) * resistance * min(1.0, water / 0.3)
-    t_alcohol = 7 * sqrt(alcohol / 6) * (h / 16) * 2 ** ((21 - room_c) / 12)
-    t_glycerin = 2.2 * max(0.0, 100 * mix.humectant_share - 5) * resistance
-    set_by_powder = (1 - mix.carried) * 24 * sqrt(mix.fat_share / 0.30) * (1 + 2 * max(0.0, humidity - 0.5))
-    set_by_fat = mix.carried * 10 * (h / 12)
-    t_fat = (set_by_powder + set_by_fat) * clip(2 ** ((room_c - 21) / 8), 0.4, 3.0)
+    thicker = h / p.reference_half_mm
+    little = min(1.0, water / p.little_water_pct)
+    t_water = p.water_hours * sqrt(water / p.water_pct) * thicker * resistance * little
+    cooler = 2 ** ((p.reference_c - room_c) / p.alcohol_halves_per_c)
+    t_alcohol = p.alcohol_hours * sqrt(alcohol / p.water_pct) * thicker * cooler
+    t_glycerin = p.glycerin_hours_per_pct * max(0.0, 100 * mix.humectant_share - p.glycerin_free_pct) * resistance
+    damp = 1 + p.damp_slows * max(0.0, humidity - p.damp_slows_from)
+    set_by_powder = (1 - mix.carried) * p.powder_set_hours * sqrt(mix.fat_share / p.powder_set_fat) * damp
+    set_by_fat = mix.carried * p.fat_set_hours * (h / p.fat_set_half_mm)
+    warmer = 2 ** ((room_c - p.reference_c) / p.fat_doubles_per_c)
+    t_fat = (set_by_powder + set_by_fat) * clip(warmer, p.fat_quickest, p.fat_slowest)
     return max(t_fat, t_water, t_alcohol) + t_glycerin
 
 
 def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room_c: float) -> str | None:
     if mix.demand_ml <= 0 and mix.fat_g <= 0:
         return "there is neither powder nor fat to hold a piece"
-    draws = water_share >= WATER_THAT_MATTERS or mix.humectant_share > HUMECTANT_THAT_MATTERS
-    fizzes = mix.fizzes and mix.fast_acid_share > ACID_DRAWS_FROM and mix.carried < 1
-    if (humidity >= ceiling - DAMP_MARGIN and draws) or (fizzes and humidity >= ACID_DELIQUESCES):
+    p = mix.parameters.drying
+    draws = water_share >= p.water_that_matters or mix.humectant_share > p.humectant_that_matters
+    fizzes = mix.fizzes and mix.fast_acid_share > p.acid_draws_from and mix.carried < 1
+    if (humidity >= ceiling - p.damp_margin and draws) or (fizzes and humidity >= p.acid_deliquesces):
         return "the air is too damp: closed container, dehumidifier"
-    if _apart_g(mix) > SEPARATES_FROM * mix.total_g:
+    if _apart_g(mix) > p.separates_from * mix.total_g:
         return "water and glycerin come apart from the fat: leave them out, or add powder or an emulsifier"
-    setting = 0.15 + 0.15 * mix.carried
-    if mix.fat_share > FAT_THAT_MUST_SET and mix.firm_share(room_c) < setting:
+    setting = p.solid_that_sets + p.solid_that_sets_by_fat * mix.carried
+    if mix.fat_share > p.fat_that_must_set and mix.firm_share(room_c) < setting:
         return f"does not set in this room; {_sets_below(mix, setting)}"
     if _cold_state(mix, room_c) in FLUID_WHEN_COLD:
         return "stays a batter in this room" if mix.demand_ml > 0 else "stays liquid in this room"
     dry, drawn = _lasting_saturation(mix, humidity)
     if dry is None or drawn is None:
         return None
-    if dry > STICKY_SATURATION or (dry > STICKY_WITH_HUMECTANT and mix.humectant_share > HUMECTANT_THAT_MATTERS):
+    if dry > p.sticky_saturation or (dry > p.sticky_with_humectant and mix.humectant_share > p.humectant_that_matters):
         return "stays sticky"
-    return "sweats in this air" if drawn > STICKY_SATURATION else None
+    return "sweats in this air" if drawn > p.sticky_saturation else None
 
 
 def _cold_state(mix: Mix, room_c: float) -> str:
     """Return the state at room temperature, the one that is shown as "when cold"."""
-    curve = texture_curve(mix.fill)
+    curve = texture_curve(mix.fill, mix.parameters)
     return curve.state(int(np.searchsorted(curve.temperature_c, room_c)))
 
 
@@ -160,8 +157,8 @@ def _lasting_saturation(mix: Mix, humidity: float) -> tuple[float | None, float 
     demand_ml = mix.demand_ml
     if demand_ml <= 0 or mix.carried >= 1:
         return None, None
-    palette = mix.palette
+    palette, p = mix.palette, mix.parameters.drying
     stays = np.where(palette.is_fat, 0.0, 1 - palette.free_water_known - palette.alcohol_known)
     lasting_ml = mix.of(palette.dough_volume_known * np.maximum(0.0, stays))
-    drawn_ml = WATER_DRAWN * humidity / max(DAMP_MARGIN, 1 - humidity) * mix.humectant_share * mix.total_g
+    drawn_ml = p.water_drawn * humidity / max(p.damp_margin, 1 - humidity) * mix.humectant_share * mix.total_g
     return lasting_ml / demand_ml, (lasting_ml + drawn_ml) / demand_ml

@@ -8,12 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from rosy_kettle.core.mixing.mix import Mix
-from rosy_kettle.core.models.fats.mix_temperature import BOWL_MASS_KG, BOWL_POWER, FAT_CP_J_GK, LATENT_J_G, LIQUID_CP_J_GK
 
 __all__ = ["CoolingClock", "CoolingPoint", "bowl_heat", "cooling_clock", "minutes_to"]
 
-TRANSFER_W_M2K = 9.0  # open bowl to still air [W/(m2 K)]; estimate, free convection and radiation
-AREA_M2 = 0.09  # surface of bowl and dough at 1.1 kg [m2]; estimate
 STEP_C = 0.1  # width of the integration steps [°C]
 NEARLY_ROOM_C = 0.2  # closer to the room than this it does not get in any useful time [°C]
 LONGEST_MIN = 240  # the drawn path ends here [min]
@@ -73,7 +70,7 @@ def minutes_to(mix: Mix, from_c: float, to_c: float, room_c: float, bowl_j_k: fl
     grid_c = np.linspace(to_c, from_c, max(2, round((from_c - to_c) / STEP_C) + 1))
     solid_g = mix.holding_g * np.interp(grid_c, mix.fill.temperature_c, mix.fill.solid_share)
     middle_c = (grid_c[1:] + grid_c[:-1]) / 2
-    heat_j = plain_j_k * np.diff(grid_c) - LATENT_J_G * np.diff(solid_g)
+    heat_j = plain_j_k * np.diff(grid_c) - mix.parameters.fats.latent_j_g * np.diff(solid_g)
     setting_s = float((heat_j / (loss_w_k * (middle_c - room_c))).sum())
     return newton_s / 60, setting_s / 60
 
@@ -123,20 +120,32 @@ def bowl_heat(mix: Mix, bowl_j_k: float) -> tuple[float, float, tuple[tuple[floa
         temperature, coldest first [(°C, J)]
     """
     molten_g = mix.oily_g - mix.holding_g * mix.fill.solid_share
-    latent = tuple((float(at), float(LATENT_J_G * grams)) for at, grams in zip(mix.fill.temperature_c, molten_g, strict=True))
+    latent = tuple(
+        (float(at), float(mix.parameters.fats.latent_j_g * grams))
+        for at, grams in zip(mix.fill.temperature_c, molten_g, strict=True)
+    )
     return _plain_heat(mix, bowl_j_k), _loss(mix), latent
 
 
 def _plain_heat(mix: Mix, bowl_j_k: float) -> float:
     palette = mix.palette
     powders = mix.of(palette.heat_capacity_j_gk * ~(palette.is_fat | palette.is_lean_liquid))
-    bowl = bowl_j_k * max(1.0, mix.total_g / 1000 / BOWL_MASS_KG) ** BOWL_POWER
-    return float(powders + FAT_CP_J_GK * mix.fat_g + LIQUID_CP_J_GK * mix.of(palette.is_lean_liquid) + bowl)
+    bowl = bowl_j_k * max(1.0, mix.total_g / 1000 / mix.parameters.fats.bowl_mass_kg) ** mix.parameters.fats.bowl_power
+    return float(
+        powders
+        + mix.parameters.fats.fat_cp_j_gk * mix.fat_g
+        + mix.parameters.fats.liquid_cp_j_gk * mix.of(palette.is_lean_liquid)
+        + bowl
+    )
 
 
 def _loss(mix: Mix) -> float:
     """Heat a bowl loses for each degree over the room [W/K]."""
-    return float(TRANSFER_W_M2K * AREA_M2 * (mix.total_g / 1000 / BOWL_MASS_KG) ** (2 / 3))
+    return float(
+        mix.parameters.fats.transfer_w_m2k
+        * mix.parameters.fats.area_m2
+        * (mix.total_g / 1000 / mix.parameters.fats.bowl_mass_kg) ** (2 / 3)
+    )
 
 
 def _path(mix: Mix, from_c: float, room_c: float, bowl_j_k: float) -> tuple[CoolingPoint, ...]:

@@ -4,10 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.core.mixing.mix import Mix
 
-__all__ = ["EUTECTIC_THAT_MATTERS", "eutectic_loss", "eutectic_product"]
-
-LOSS_PER_PRODUCT = 1.0  # solid share lost per product of the two fat shares [-]; estimate, 0.6 to 1.4
-EUTECTIC_THAT_MATTERS = 0.04  # product of the fat shares from which a test piece comes first [-]; estimate
+__all__ = ["eutectic_loss", "eutectic_product"]
 
 
 def eutectic_product(mix: Mix) -> float:
@@ -46,4 +43,4 @@ def eutectic_loss(mix: Mix) -> float:
     ----------
     .. [1] Bailey's Industrial Oil and Fat Products (incompatibility of cocoa and lauric fats; k is an estimate).
     """
-    return LOSS_PER_PRODUCT * eutectic_product(mix)
+    return mix.parameters.fats.loss_per_product * eutectic_product(mix)

@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.gas import GasParameters
 
 __all__ = ["GasRelease", "co2_volume_l", "gas_release"]
 
-GAS_CONSTANT_L_ATM = 0.082057366  # molar gas constant [L atm/(mol K)]; CODATA 2018, 8.314462618 J/(mol K) / 101.325
 ZERO_CELSIUS_K = 273.15  # [K]; SI definition
-SODIUM_BICARBONATE_G_MOL = 84.007  # molar mass [g/mol]; IUPAC standard atomic weights
-BALANCED_WITHIN = 0.005  # acid and base within half a per cent count as balanced [-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +29,7 @@ class GasRelease:
     bicarbonate_left_g: float
 
 
-def co2_volume_l(co2_mol: float, temperature_c: float) -> float:
+def co2_volume_l(co2_mol: float, temperature_c: float, p: GasParameters = USUAL.gas) -> float:
     """Return the volume of carbon dioxide at 1 atm as an ideal gas.
 
     .. math:: V = n R T / p
@@ -41,6 +40,8 @@ def co2_volume_l(co2_mol: float, temperature_c: float) -> float:
         Amount of gas [mol]
     temperature_c : float
         Temperature [°C]
+    p : GasParameters
+        For the gas constant
 
     Returns
     -------
@@ -54,7 +55,7 @@ def co2_volume_l(co2_mol: float, temperature_c: float) -> float:
     >>> co2_volume_l(1.0, 38.0)
     25.53
     """
-    return co2_mol * GAS_CONSTANT_L_ATM * (temperature_c + ZERO_CELSIUS_K)
+    return co2_mol * p.gas_constant_l_atm * (temperature_c + ZERO_CELSIUS_K)
 
 
 def gas_release(mix: Mix) -> GasRelease:
@@ -90,9 +91,9 @@ def gas_release(mix: Mix) -> GasRelease:
         brisk_co2_mol=_free_gas(brisk_mol, carbonate_mol, carbon_mol),
         acid_mol=acid_mol,
         base_mol=base_mol,
-        limiting=_limiting(acid_mol, base_mol),
+        limiting=_limiting(acid_mol, base_mol, mix.parameters.gas.balanced_within),
         base_to_acid=_base_to_acid(mix),
-        bicarbonate_left_g=max(0.0, carbon_mol - co2_mol - carbonate_left_mol) * SODIUM_BICARBONATE_G_MOL,
+        bicarbonate_left_g=max(0.0, carbon_mol - co2_mol - carbonate_left_mol) * mix.parameters.gas.sodium_bicarbonate_g_mol,
     )
 
 
@@ -100,11 +101,11 @@ def _free_gas(acid_mol: float, carbonate_mol: float, carbon_mol: float) -> float
     return min(carbon_mol, max(0.0, acid_mol - carbonate_mol))
 
 
-def _limiting(acid_mol: float, base_mol: float) -> str | None:
+def _limiting(acid_mol: float, base_mol: float, within: float) -> str | None:
     larger = max(acid_mol, base_mol)
     if larger == 0:
         return None
-    if abs(acid_mol - base_mol) <= BALANCED_WITHIN * larger:
+    if abs(acid_mol - base_mol) <= within * larger:
         return "balanced"
     return "acid" if acid_mol < base_mol else "base"
 

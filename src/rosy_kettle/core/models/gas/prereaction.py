@@ -9,11 +9,6 @@ from rosy_kettle.core.mixing.sloped import exp
 
 __all__ = ["Puff", "prereaction_share", "puff"]
 
-CITRIC_G_PER_EQ = 192.124 / 3  # citric acid per acid equivalent [g/mol]; IUPAC standard atomic weights
-HIGHEST_LIFT_PCT = 40.0  # lift with plenty of acid and water [%]; fitted to common practice
-ACID_SCALE_PCT, WATER_SCALE_PCT = 2.0, 3.0  # shares that give 63 % of the lift [%]; fitted to common practice
-STIRRED_DOWN = 0.35  # what is left of the lift once stirred down [-]; common practice
-
 
 @dataclass(frozen=True, slots=True)
 class Puff:
@@ -62,9 +57,9 @@ def puff(mix: Mix, *, dried_first: bool) -> Puff:
     Puff
         Lift [%]; a is fast acid as citric acid, at most the bicarbonate [%], w is free water [%]
     """
-    palette = mix.palette
-    acid_pct = 100 * CITRIC_G_PER_EQ * mix.of(palette.acid_mol_g * palette.is_fast_acid) / mix.total_g
+    palette, p = mix.palette, mix.parameters.gas
+    acid_pct = 100 * p.citric_g_per_eq * mix.of(palette.acid_mol_g * palette.is_fast_acid) / mix.total_g
     soda_pct = 100 * mix.of(palette.carbon_mol_g > 0) / mix.total_g
     water_pct = 100 * mix.wet_share(dried_first=dried_first)
-    lift = HIGHEST_LIFT_PCT * (1 - exp(-min(acid_pct, soda_pct) / ACID_SCALE_PCT)) * (1 - exp(-water_pct / WATER_SCALE_PCT))
-    return Puff(lift, STIRRED_DOWN * lift)
+    lift = p.highest_lift_pct * (1 - exp(-min(acid_pct, soda_pct) / p.acid_scale_pct)) * (1 - exp(-water_pct / p.water_scale_pct))
+    return Puff(lift, p.stirred_down * lift)

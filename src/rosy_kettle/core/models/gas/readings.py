@@ -10,8 +10,6 @@ from rosy_kettle.core.records.evaluation import Fizz
 
 __all__ = ["read_fizz"]
 
-CO2_G_MOL = 44.009  # molar mass of carbon dioxide [g/mol]; IUPAC standard atomic weights
-
 
 def read_fizz(mix: Mix, setting: Setting) -> Fizz:
     """Return the gas readings of a batch.
@@ -29,13 +27,13 @@ def read_fizz(mix: Mix, setting: Setting) -> Fizz:
         Gas by stoichiometry, and brisk gas by the acids' speed
     """
     gas = gas_release(mix)
-    litres = co2_volume_l(gas.co2_mol, setting.assumed.bath_c)
+    litres = co2_volume_l(gas.co2_mol, setting.assumed.bath_c, mix.parameters.gas)
     return Fizz(
         co2_mol=gas.co2_mol,
-        co2_g=gas.co2_mol * CO2_G_MOL,
+        co2_g=gas.co2_mol * mix.parameters.gas.carbon_dioxide_g_mol,
         co2_l=litres,
         co2_piece_l=litres * setting.assumed.piece_mass_g / mix.total_g,
-        brisk_co2_l=co2_volume_l(gas.brisk_co2_mol, setting.assumed.bath_c),
+        brisk_co2_l=co2_volume_l(gas.brisk_co2_mol, setting.assumed.bath_c, mix.parameters.gas),
         limiting=gas.limiting,
         base_to_acid=gas.base_to_acid,
         bicarbonate_left_g=gas.bicarbonate_left_g,

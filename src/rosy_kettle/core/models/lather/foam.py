@@ -6,21 +6,9 @@ from dataclasses import dataclass
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import clip, exp
+from rosy_kettle.core.parameters.lather import LatherParameters
 
 __all__ = ["Foam", "foam"]
-
-LITRES_PER_GRAM = 15.0  # foam of a gram of sodium lauryl sulfate under the tap [L/g]; fitted to liked doses
-RIM_L_PER_M2 = 250.0  # more foam than this goes over the rim [L/m2]
-SYNERGY = 0.25  # most that amphoteric and anionic lift each other [-]
-SYNERGY_RATIO = 0.33  # of the one to the other for the full lift [-]
-OIL_HALF = 6.0  # grams of oil per gram of active that halve the foam [g/g]
-EMULSIFIER_FOR_OIL = 0.11  # emulsifier per oil that takes half its harm away [g/g]
-HARDNESS_FROM, HARDNESS_SPAN = 90.0, 160.0  # mg/L as CaCO3
-CITRATE_SOFTENS = 50.0  # hardness bound by a mmol/L of citrate [mg/L]
-WHOLE_WAY, BRISK_FOR_FULL = 0.35, 0.10  # foam of a piece dropped in whole; brisk gas that stirs it up [mol/100 g]
-SCORE_SCALE_L = 60.0  # foam that scores 63 in 150 L [L]
-CREAMY_BY_OIL, CREAMY_BY_SYNERGY = 60.0, 10.0  # points of character
-HALF_LIFE_MIN = 30.0  # of creamy foam without oil at 38 °C [min]
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,34 +63,38 @@ def foam(
     .. [1] Relative foam per gram of active: equal-active Ross-Miles style scale, estimates, 15 points.
     """
     share = dose_g / mix.total_g
-    palette = mix.palette
+    palette, p = mix.palette, mix.parameters.lather
     active_g = mix.of(palette.foaming) * share
     if active_g <= 0:
         return Foam(0.0, 0.0, 0.0, 0.0, 0.0, over_the_rim=False)
     anionic_g = mix.of(palette.foaming * palette.is_anionic) * share
-    lift = _synergy(anionic_g, mix.of(palette.foaming * ~palette.is_anionic) * share)
-    antifoam = 1 / (1 + _harmful_oil(mix, share, bath_c) / (OIL_HALF * active_g))
+    lift = _synergy(anionic_g, mix.of(palette.foaming * ~palette.is_anionic) * share, p)
+    antifoam = 1 / (1 + _harmful_oil(mix, share, bath_c) / (p.oil_half * active_g))
     loss = mix.of(palette.foaming * palette.hardness_loss) * share / active_g
-    effective = hardness_mg_l - CITRATE_SOFTENS * citrate_mmol_l
-    water = 1 - loss * clip((effective - HARDNESS_FROM) / HARDNESS_SPAN)
-    stirred = 1.0 if way != "whole" else WHOLE_WAY + (1 - WHOLE_WAY) * clip(brisk_mol_per_100_g / BRISK_FOR_FULL)
+    effective = hardness_mg_l - p.citrate_softens_mg_mmol * citrate_mmol_l
+    water = 1 - loss * clip((effective - p.hardness_from_mg_l) / p.hardness_span_mg_l)
+    stirred = 1.0 if way != "whole" else p.whole_way + (1 - p.whole_way) * clip(brisk_mol_per_100_g / p.brisk_for_full_mol)
     strength_g = mix.of(palette.foaming * palette.foam_rel) * share / 100
-    free = LITRES_PER_GRAM * strength_g * lift * antifoam * water * stirred
-    litres = min(free, RIM_L_PER_M2 * tub_area_m2)
+    free = p.litres_per_gram * strength_g * lift * antifoam * water * stirred
+    litres = min(free, p.rim_l_per_m2 * tub_area_m2)
     fluff = mix.of(palette.foaming * palette.fluff) * share / active_g
-    lifted = (lift - 1) / SYNERGY
-    character = clip(fluff - CREAMY_BY_OIL * (1 - antifoam) - CREAMY_BY_SYNERGY * lifted, 0, 100)
+    lifted = (lift - 1) / p.synergy
+    character = clip(fluff - p.creamy_by_oil * (1 - antifoam) - p.creamy_by_synergy * lifted, 0, 100)
     return Foam(
         litres=litres,
-        score=100 * (1 - exp(-litres / (SCORE_SCALE_L * (tub_l / 150) ** (2 / 3)))),
+        score=100 * (1 - exp(-litres / (p.score_scale_l * (tub_l / p.reference_bath_l) ** (2 / 3)))),
         height_cm=litres / (10 * tub_area_m2),
         character=character,
-        half_life_min=HALF_LIFE_MIN * (1 - 0.006 * character) * antifoam * (1 + 0.3 * lifted) * 2 ** ((38 - bath_c) / 10),
+        half_life_min=p.half_life_min
+        * (1 - p.fluff_shortens * character)
+        * antifoam
+        * (1 + p.synergy_lengthens * lifted)
+        * 2 ** ((p.half_life_reference_c - bath_c) / p.half_life_halves_per_c),
         over_the_rim=free > litres,
     )
 
 
-def _synergy(anionic_g: float, mild_g: float) -> float:
+def _synergy(anionic_g: float, mild_g: float, p: LatherParameters) -> float:
     """Return how anionic and amphoteric or nonionic surfactants lift each other.
 
     Parameters
@@ -111,6 +103,8 @@ def _synergy(anionic_g: float, mild_g: float) -> float:
         Active anionic surfactant [g]
     mild_g : float
         Active amphoteric and nonionic surfactant [g]
+    p : LatherParameters
+        How much, and at which ratio
 
     Returns
     -------
@@ -119,12 +113,13 @@ def _synergy(anionic_g: float, mild_g: float) -> float:
     """
     if anionic_g <= 0 or mild_g <= 0:
         return 1.0
-    return 1 + SYNERGY * min(1.0, mild_g / (SYNERGY_RATIO * anionic_g), anionic_g / (SYNERGY_RATIO * mild_g))
+    return 1 + p.synergy * min(1.0, mild_g / (p.synergy_ratio * anionic_g), anionic_g / (p.synergy_ratio * mild_g))
 
 
 def _harmful_oil(mix: Mix, share: float, bath_c: float) -> float:
     """Oil that breaks foam: molten and liquid, less what is emulsified, and half of what hides in milk and cocoa."""
+    p = mix.parameters.lather
     oil_g = (mix.oily_g - mix.solid_fat_g(bath_c)) * share
     emulsifier_g = mix.grams_of_role("emulsifier") * share
-    eased = 0.5 * min(1.0, emulsifier_g / (EMULSIFIER_FOR_OIL * oil_g)) if oil_g > 0 else 0.0
-    return oil_g * (1 - eased) + 0.5 * mix.of(mix.palette.hidden_fat) * share
+    eased = p.eased_by_emulsifier * min(1.0, emulsifier_g / (p.emulsifier_for_oil * oil_g)) if oil_g > 0 else 0.0
+    return oil_g * (1 - eased) + p.hidden_fat_counts * mix.of(mix.palette.hidden_fat) * share

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from rosy_kettle.core.models.lather.foam import Foam
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.lather import LatherParameters
 
-__all__ = ["FILL_MIN", "foam_after"]
-
-FILL_MIN = 8.0  # a tub fills in about eight minutes [min]; common practice
+__all__ = ["foam_after"]
 
 
-def foam_after(made: Foam, minutes: float) -> float:
+def foam_after(made: Foam, minutes: float, p: LatherParameters = USUAL.lather) -> float:
     """Return the foam a while after the tap was opened.
 
     .. math:: F(t) = F t/8 \\;(t \\le 8),\\quad F\\, 2^{-(t-8)/t_{1/2}} \\;(t > 8)
@@ -20,12 +20,14 @@ def foam_after(made: Foam, minutes: float) -> float:
         Foam at the end of the fill
     minutes : float
         Time since the tap was opened [min]
+    p : LatherParameters
+        How long a tub fills
 
     Returns
     -------
     float
         Foam [L]
     """
-    if minutes <= FILL_MIN:
-        return made.litres * max(0.0, minutes) / FILL_MIN
-    return made.litres * 2 ** (-(minutes - FILL_MIN) / made.half_life_min) if made.half_life_min > 0 else 0.0
+    if minutes <= p.fill_min:
+        return made.litres * max(0.0, minutes) / p.fill_min
+    return made.litres * 2 ** (-(minutes - p.fill_min) / made.half_life_min) if made.half_life_min > 0 else 0.0

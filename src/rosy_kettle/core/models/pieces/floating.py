@@ -3,21 +3,19 @@
 from __future__ import annotations
 
 from rosy_kettle.core.mixing.sloped import clip, exp
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.pieces import PieceParameters
 
 __all__ = ["float_verdict", "spin"]
 
-FLOATS_BELOW = 0.985  # density that floats for sure [g/mL]
-STILL_WATER = 0.99  # density of warm water, nearly [g/mL]
-SPIN_BY_FLOAT = {"floats": 1.0, "may": 0.6, "sinks": 0.1}  # how freely a piece turns [-]; estimate
-FULL_SPIN_MOL = 0.45  # brisk gas of both halves together that turns a piece with all its might [mol/100 g]; estimate
-LIFT_MM = 9.0  # lift of clinging gas on a piece of 9 mm [mm]; fitted: with a tenth of salt a ball of 140 g is on the edge
-FULL_LIFT_MOL = 0.25  # brisk gas that keeps the whole surface covered [mol/100 g]; estimate
-SALT_LETS_GO = 2.9  # how much less gas clings for each share of salt [-]; fitted as above
-SURE_BELOW, SURE_ABOVE = 0.95, 1.04  # of the lift: used up to here it floats, from there it sinks [-]; estimate
-
 
 def float_verdict(
-    density_g_ml: float, diameter_mm: float, brisk_mol_per_100_g: float, fat_share: float, salt_share: float = 0.0
+    density_g_ml: float,
+    diameter_mm: float,
+    brisk_mol_per_100_g: float,
+    fat_share: float,
+    salt_share: float = 0.0,
+    p: PieceParameters = USUAL.pieces,
 ) -> str:
     """Return floats, may or sinks.
 
@@ -37,21 +35,28 @@ def float_verdict(
         Fat and oil as a share of the mass [-]
     salt_share : float
         Salts as a share of the mass [-]
+    p : PieceParameters
+        How gas clings and lifts
 
     Returns
     -------
     str
         floats (r below 0.95, or lighter than 0.985 g/mL), may (up to 1.04) or sinks
     """
-    if density_g_ml < FLOATS_BELOW:
+    if density_g_ml < p.floats_below_g_ml:
         return "floats"
-    lift = LIFT_MM / diameter_mm * clip(brisk_mol_per_100_g / FULL_LIFT_MOL) * exp(-3 * fat_share - SALT_LETS_GO * salt_share)
-    if density_g_ml >= STILL_WATER + SURE_ABOVE * lift:
+    lift = (
+        p.lift_mm
+        / diameter_mm
+        * clip(brisk_mol_per_100_g / p.full_lift_mol)
+        * exp(-p.fat_lets_go * fat_share - p.salt_lets_go * salt_share)
+    )
+    if density_g_ml >= p.still_water_g_ml + p.sure_above * lift:
         return "sinks"
-    return "floats" if density_g_ml < STILL_WATER + SURE_BELOW * lift else "may"
+    return "floats" if density_g_ml < p.still_water_g_ml + p.sure_below * lift else "may"
 
 
-def spin(first_mol: float, second_mol: float, verdict: str) -> float:
+def spin(first_mol: float, second_mol: float, verdict: str, p: PieceParameters = USUAL.pieces) -> float:
     """Return how much a piece of two unequal halves turns in the water.
 
     .. math:: 100 \\frac{|b_1-b_2|}{b_1+b_2} \\min\\left(1, \\frac{b_1+b_2}{0.6}\\right) float
@@ -64,6 +69,8 @@ def spin(first_mol: float, second_mol: float, verdict: str) -> float:
         Brisk gas of the other [mol/100 g]
     verdict : str
         floats, may or sinks
+    p : PieceParameters
+        How freely a piece turns
 
     Returns
     -------
@@ -73,4 +80,4 @@ def spin(first_mol: float, second_mol: float, verdict: str) -> float:
     both = first_mol + second_mol
     if both <= 0:
         return 0.0
-    return 100 * abs(first_mol - second_mol) / both * min(1.0, both / FULL_SPIN_MOL) * SPIN_BY_FLOAT[verdict]
+    return 100 * abs(first_mol - second_mol) / both * min(1.0, both / p.full_spin_mol) * p.freely[verdict]

@@ -6,14 +6,10 @@ import math
 from dataclasses import dataclass
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.pieces import PieceParameters
 
-__all__ = ["CUTS", "Roll", "roll_geometry"]
-
-TRIM_MM = 8.0  # cut off each end [mm]; common practice
-CUTS = {"thread": 0.0, "knife": 1.0}
-"""Width lost at each cut [mm]."""
-FEWEST_TURNS, MOST_TURNS = 2.0, 4.0  # that make a good swirl [-]; common practice
-THINNEST_ROLL = 3.0  # a roll thinner than this many thicknesses cannot be rolled [-]; common practice
+__all__ = ["Roll", "cuts_mm", "roll_geometry"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +30,14 @@ class Roll:
 
 
 def roll_geometry(
-    volume_ml: float, width_mm: float, layers: int, sheet_mm: float, slice_mm: float, cut: str = "knife", trim_mm: float = TRIM_MM
+    volume_ml: float,
+    width_mm: float,
+    layers: int,
+    sheet_mm: float,
+    slice_mm: float,
+    cut: str = "knife",
+    trim_mm: float | None = None,
+    p: PieceParameters = USUAL.pieces,
 ) -> Roll:
     """Return the roll that a volume of dough makes.
 
@@ -56,7 +59,9 @@ def roll_geometry(
     cut : str
         thread or knife
     trim_mm : float
-        Cut off each end [mm]
+        Cut off each end [mm]; None takes what is usual
+    p : PieceParameters
+        Cuts and turns
 
     Returns
     -------
@@ -71,22 +76,40 @@ def roll_geometry(
     for name, value in (("volume", volume_ml), ("width", width_mm), ("sheet", sheet_mm), ("slice", slice_mm), ("layers", layers)):
         if value <= 0:
             raise InputError(f"{name} must be above 0, got {value:g}.", quantity=name, value=value)
-    if cut not in CUTS:
+    cuts = cuts_mm(p)
+    trim_mm = p.trim_mm if trim_mm is None else trim_mm
+    if cut not in cuts:
         raise InputError(f'cut must be thread or knife, got "{cut[:20]}".', quantity="cut", value=cut[:20])
     thickness = layers * sheet_mm
     length = volume_ml * 1000 / (width_mm * thickness)
     diameter = math.sqrt(4 * length * thickness / math.pi)
     turns = diameter / (2 * thickness)
     usable = width_mm - 2 * trim_mm
-    slices = max(0, math.floor(usable / (slice_mm + CUTS[cut]) + 1e-9))
-    possible = diameter >= THINNEST_ROLL * thickness
+    slices = max(0, math.floor(usable / (slice_mm + cuts[cut]) + 1e-9))
+    possible = diameter >= p.thinnest_roll * thickness
     trimmed = math.pi / 4 * diameter**2 * min(width_mm, 2 * trim_mm) / 1000
-    return Roll(length, width_mm, thickness, diameter, turns, slices, trimmed, possible, _verdict(turns, possible=possible))
+    return Roll(length, width_mm, thickness, diameter, turns, slices, trimmed, possible, _verdict(turns, p, possible=possible))
 
 
-def _verdict(turns: float, *, possible: bool) -> str:
+def cuts_mm(p: PieceParameters) -> dict[str, float]:
+    """Return the width lost at each cut by what it is made with [mm].
+
+    Parameters
+    ----------
+    p : PieceParameters
+        Width a knife takes
+
+    Returns
+    -------
+    dict
+        Thread and knife [mm]
+    """
+    return {"thread": 0.0, "knife": p.knife_mm}
+
+
+def _verdict(turns: float, p: PieceParameters, *, possible: bool) -> str:
     if not possible:
         return "too thick to roll: roll the sheets thinner, or make a longer sheet"
-    if turns < FEWEST_TURNS:
+    if turns < p.fewest_turns:
         return "fewer than two turns: the swirl hardly shows"
-    return "more than four turns: slow to roll, may crack" if turns > MOST_TURNS else "a good swirl"
+    return "more than four turns: slow to roll, may crack" if turns > p.most_turns else "a good swirl"

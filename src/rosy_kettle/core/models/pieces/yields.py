@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.batch_loss import batch_loss
+from rosy_kettle.core.parameters import USUAL
+from rosy_kettle.core.parameters.mixing import MixingParameters
 
-__all__ = ["SCOOP_FILLS", "batch_for_pieces", "pieces_from_batch", "tool_piece_mass"]
+__all__ = ["batch_for_pieces", "pieces_from_batch", "tool_piece_mass"]
 
-SCOOP_FILLS = {"level": 1.0, "rounded": 1.25, "domed": 1.5}
-"""Volume of a scoop's fill against its level volume [-]; common practice."""
 ROUNDS = 60  # fixed-point rounds; converges in under ten
 PIECE_ROUNDING = 1e-9  # a piece short by rounding alone still counts
 
 
-def batch_for_pieces(pieces: int, piece_mass_g: float, method_loss_fraction: float) -> float:
+def batch_for_pieces(pieces: int, piece_mass_g: float, method_loss_fraction: float, p: MixingParameters = USUAL.mixing) -> float:
     """Return the batch mass that gives a number of pieces after loss.
 
     Parameters
@@ -24,6 +24,8 @@ def batch_for_pieces(pieces: int, piece_mass_g: float, method_loss_fraction: flo
         Mass of one piece [g]
     method_loss_fraction : float
         Loss of the method at about 1.1 kg [-]
+    p : MixingParameters
+        How loss grows with the surface
 
     Returns
     -------
@@ -42,11 +44,13 @@ def batch_for_pieces(pieces: int, piece_mass_g: float, method_loss_fraction: flo
     wanted_g = pieces * piece_mass_g
     batch_g = wanted_g
     for _ in range(ROUNDS):
-        batch_g = wanted_g / (1 - batch_loss(method_loss_fraction, batch_g))
+        batch_g = wanted_g / (1 - batch_loss(method_loss_fraction, batch_g, p))
     return batch_g
 
 
-def pieces_from_batch(batch_g: float, piece_mass_g: float, method_loss_fraction: float) -> tuple[int, float]:
+def pieces_from_batch(
+    batch_g: float, piece_mass_g: float, method_loss_fraction: float, p: MixingParameters = USUAL.mixing
+) -> tuple[int, float]:
     """Return the whole pieces a batch gives, and what is left over.
 
     Parameters
@@ -57,6 +61,8 @@ def pieces_from_batch(batch_g: float, piece_mass_g: float, method_loss_fraction:
         Mass of one piece [g]
     method_loss_fraction : float
         Loss of the method at about 1.1 kg [-]
+    p : MixingParameters
+        How loss grows with the surface
 
     Returns
     -------
@@ -70,7 +76,7 @@ def pieces_from_batch(batch_g: float, piece_mass_g: float, method_loss_fraction:
     """
     if piece_mass_g <= 0:
         raise InputError(f"piece mass must be above 0 g, got {piece_mass_g:g} g", quantity="piece_mass_g", value=piece_mass_g)
-    usable_g = batch_g * (1 - batch_loss(method_loss_fraction, batch_g))
+    usable_g = batch_g * (1 - batch_loss(method_loss_fraction, batch_g, p))
     pieces = int(usable_g / piece_mass_g + PIECE_ROUNDING)
     return pieces, max(0.0, usable_g - pieces * piece_mass_g)
 

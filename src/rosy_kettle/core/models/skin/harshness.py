@@ -10,8 +10,6 @@ from rosy_kettle.core.records import Certificate
 
 __all__ = ["harshness", "scent_share"]
 
-MILDED_BY_MIXING = 0.4  # most that mixing classes takes off [-]; after published mixed-micelle studies, estimate
-
 
 def harshness(mix: Mix, dose_g: float, tub_l: float) -> float:
     """Return the harshness of a bath in mg/L of sodium lauryl sulfate that would bite as much.
@@ -38,7 +36,7 @@ def harshness(mix: Mix, dose_g: float, tub_l: float) -> float:
     mild = mix.of(palette.foaming * ~palette.is_anionic) * per_mass
     weighted = mix.of(palette.foaming * palette.irritation_rel) * per_mass / 100
     eased = min(1.0, mild / anionic, anionic / mild) if anionic > 0 and mild > 0 else 0.0
-    return weighted * (1 - MILDED_BY_MIXING * eased)
+    return weighted * (1 - mix.parameters.skin.milded_by_mixing * eased)
 
 
 def scent_share(mix: Mix, certificates: Mapping[str, Certificate], dried_share: float) -> float:
