@@ -49,9 +49,9 @@ def test_the_debye_huckel_slope_is_the_textbook_one() -> None:
 
 
 def test_davies_at_zero_and_at_its_limit() -> None:
-    assert davies_activity_coefficient(1, 0.0) == 1
-    assert davies_activity_coefficient(3, 0.9) == davies_activity_coefficient(3, 0.5)
-    assert davies_activity_coefficient(2, 0.1) == pytest.approx(davies_activity_coefficient(1, 0.1) ** 4)
+    assert davies_activity_coefficient(1, 0.0, 0.509) == 1
+    assert davies_activity_coefficient(3, 0.9, 0.509) == davies_activity_coefficient(3, 0.5, 0.509)
+    assert davies_activity_coefficient(2, 0.1, 0.509) == pytest.approx(davies_activity_coefficient(1, 0.1, 0.509) ** 4)
 
 
 # IAPWS release on the ionization constant of water (2007), saturated liquid: pKw 14.17 at 20, 13.995 at 25, 13.53 at 40 °C.

@@ -25,7 +25,7 @@ from rosy_kettle.core.models.lather.over_time import foam_after
 from rosy_kettle.core.models.pieces.floating import spin
 from rosy_kettle.core.models.pieces.rolls import roll_geometry
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Line, Piece, Portion, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
@@ -121,7 +121,7 @@ def test_a_contribution_is_the_reading_with_the_line_less_the_reading_without(ta
 
 
 def test_every_reading_has_a_page_and_constants_with_sources() -> None:
-    for reading in READINGS:
+    for reading in declared().values():
         assert reading.page
         assert all(each.source and each.confidence in {"high", "medium", "low"} for each in constants_of(reading.id))
 

@@ -27,7 +27,7 @@ from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.change.why import constants_of, contributions, levers
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.charts import charts_of
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.usecases.check_formula import check_formula
@@ -55,7 +55,7 @@ def find_levers(body: ReadingAsk) -> Response:
 def explain(body: ReadingAsk) -> Response:
     formula, tables = _checked(body.formula)
     reading = _known(body.reading)
-    page = next((each.page for each in READINGS if each.id == reading), "overview")
+    page = declared()[reading].page if reading in declared() else "overview"
     constants = list(constants_of(reading, tables.parameters))
     return respond(
         ExplanationAnswer(

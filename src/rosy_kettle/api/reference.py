@@ -7,6 +7,7 @@ from flask import Response
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.reference import (
+    BandAlways,
     Health,
     MethodAnswer,
     ReadingAnswer,
@@ -16,8 +17,9 @@ from rosy_kettle.api.schemas.reference import (
     ToolAnswer,
     UnitAnswer,
 )
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Method
+from rosy_kettle.core.records.reading import Reading
 from rosy_kettle.reference import load_tables
 
 __all__ = ["blueprint"]
@@ -58,9 +60,18 @@ def reference() -> Response:
 
 
 def _readings() -> list[ReadingAnswer]:
-    return [
-        ReadingAnswer(id=r.id, label=r.label, unit=r.unit, kind=r.kind, basis=r.basis, explained=r.explained) for r in READINGS
-    ]
+    return [reading_answer(reading) for reading in declared().values()]
+
+
+def reading_answer(reading: Reading) -> ReadingAnswer:
+    """Return what the pages know of a reading: all of its declaration but how it is computed."""
+    low, high = reading.scale or (None, None)
+    return ReadingAnswer(
+        id=reading.id, label=reading.label, unit=reading.unit, kind=reading.kind, basis=reading.basis,
+        explained=reading.explained, question=reading.question, scale_low=low, scale_high=high, decimals=reading.decimals,
+        on_desk=reading.on_desk, curve=reading.curve, aim=reading.aim, has_why=reading.compute is not None,
+        always=None if reading.always is None else BandAlways(low=reading.always[0], high=reading.always[1]),
+    )  # fmt: skip
 
 
 def _method(method: Method) -> MethodAnswer:

@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from rosy_kettle.api.schemas.common import Response
 
-__all__ = ["Health", "MethodAnswer", "ReadingAnswer", "ReadingList", "ReferenceAnswer", "StateAnswer", "ToolAnswer", "UnitAnswer"]
+__all__ = [
+    "BandAlways",
+    "Health",
+    "MethodAnswer",
+    "ReadingAnswer",
+    "ReadingList",
+    "ReferenceAnswer",
+    "StateAnswer",
+    "ToolAnswer",
+    "UnitAnswer",
+]
 
 
 class Health(Response):
@@ -14,8 +24,15 @@ class Health(Response):
     version: str
 
 
+class BandAlways(Response):
+    """What is wanted of a reading whatever the profile; None is open."""
+
+    low: float | None
+    high: float | None
+
+
 class ReadingAnswer(Response):
-    """A reading of the registry."""
+    """A reading as it is declared; ``question`` is the maker's question it answers, ``curve`` what it is read off."""
 
     id: str
     label: str
@@ -23,6 +40,15 @@ class ReadingAnswer(Response):
     kind: str
     basis: str
     explained: str
+    question: str
+    scale_low: float | None
+    scale_high: float | None
+    decimals: int | None
+    on_desk: bool
+    curve: str
+    aim: bool
+    has_why: bool
+    always: BandAlways | None
 
 
 class MethodAnswer(Response):

@@ -16,9 +16,9 @@ from rosy_kettle.core.models.fats.cooling import CoolingClock, cooling_clock
 from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.lather.foam import Foam
 from rosy_kettle.core.models.lather.over_time import foam_after
+from rosy_kettle.core.models.lather.readings import read_lather
 from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.readings.tub import read_lather
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import DoughPoint
 

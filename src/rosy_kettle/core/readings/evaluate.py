@@ -4,23 +4,24 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import fields, is_dataclass, replace
+from functools import cache
+from typing import get_type_hints
 
 import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, parse_amount, weigh_formula
 from rosy_kettle.core.deadline import check_time
-from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mixing.mix import Mix
-from rosy_kettle.core.mixing.palette import FloatArray, make_palette
-from rosy_kettle.core.mixing.setting import Setting, dough_fault, missing_of, setting_of
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.mixing.setting import Setting, missing_of, setting_of
 from rosy_kettle.core.models.cost.readings import read_cost
-from rosy_kettle.core.models.dough.readings import SCAN_C, no_dough, read_dough
-from rosy_kettle.core.models.gas.readings import read_fizz
+from rosy_kettle.core.models.dough.readings import SCAN_C, no_dough
+from rosy_kettle.core.models.pieces.readings import with_spin
 from rosy_kettle.core.parameters.pieces import PieceParameters
 from rosy_kettle.core.readings.advice import advise
-from rosy_kettle.core.readings.piece import read_drying, read_firmness, read_piece, read_shelf, with_spin
-from rosy_kettle.core.readings.tub import read_bath, read_feel, read_lather, read_release, read_skin
+from rosy_kettle.core.readings.look import Look
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import (
     Advice,
@@ -110,7 +111,7 @@ def _judge(
     read = _Read(setting, with_dough=with_dough, worst_portion=worst_portion)
     if total_g > 0:
         spread = np.array([item.spread for item in weighed], dtype=np.float64)
-        read.all_of(setting.mix(palette, mass_g), spread, stage)
+        read.all_of(Look(setting.mix(palette, mass_g), setting, spread, with_dough), stage)
     else:
         read.nothing()
     active_g = read.lather.active_g
@@ -139,6 +140,7 @@ def _judge(
         advice=read.advice,
         missing=tuple(read.missing),
         out_of_range=_out_of_range(setting.assumed) + read.out_of_range,
+        further=read.further,
     )
 
 
@@ -155,6 +157,7 @@ class _Read:
         self.skin, self.piece, self.shelf, self.label = Skin(), PieceReading(), Shelf(), Label()
         self.advice: tuple[Advice, ...] = ()
         self.out_of_range: tuple[OutOfRange, ...] = ()
+        self.further: dict[str, float | None] = {}
 
     def nothing(self) -> None:
         """Say of an empty formula that it is empty."""
@@ -163,22 +166,22 @@ class _Read:
             self.missing.append(Missing("dough.saturation", None, None, "the formula is empty"))
             self.dough = no_dough(self.setting)
 
-    def all_of(self, mix: Mix, spread: FloatArray, stage: str) -> None:
+    def all_of(self, look: Look, stage: str) -> None:
         """Read everything that can be said."""
-        setting, missing = self.setting, self.missing
+        self.missing = look.missing
         if self.with_dough:
-            self.dough = read_dough(mix, spread, setting, missing)
-        self.fizz = read_fizz(mix, setting)
-        self.bath, self.out_of_range = read_bath(mix, setting)
-        self._surfactant(mix, spread)
-        self._piece(mix)
-        self.release = read_release(mix, setting, missing)
-        self.shelf = read_shelf(mix, setting)
-        parts = parts_of(mix, setting)
-        allergens = allergen_shares(mix, setting)
-        self.label = read_label(setting, parts, allergens)
-        self._ledger(mix, parts, allergens, stage)
-        self.advice = advise(mix, setting, self.fizz, self.dough, self.lather, self.piece)
+            self.dough = look.dough
+        self.fizz, self.bath = look.fizz, look.bath
+        self.out_of_range = look.out_of_range
+        self._surfactant(look)
+        self._piece(look)
+        self.release, self.shelf = look.release, look.shelf
+        parts = parts_of(look.mix, self.setting)
+        allergens = allergen_shares(look.mix, self.setting)
+        self.label = read_label(self.setting, parts, allergens)
+        self._ledger(look.mix, parts, allergens, stage)
+        self.advice = advise(look.mix, self.setting, self.fizz, self.dough, self.lather, self.piece)
+        self.further = {path: look.value(path) for path in declared() if not _has_place(path)}
 
     def _ledger(self, mix: Mix, parts: list[NamedPart], allergens: AllergenShares, stage: str) -> None:
         facts = facts_of(mix, self.setting, parts, allergens, felt_ph(self.bath), self.worst_portion)
@@ -186,20 +189,28 @@ class _Read:
         ledger = read_ledger(mix, self.setting, facts, measures, stage)
         self.skin = Skin(self.skin.harshness_mg_l, self.skin.scent_share, ledger, measures)
 
-    def _surfactant(self, mix: Mix, spread: FloatArray) -> None:
-        try:
-            self.lather = read_lather(mix, spread, self.setting)
-            self.feel = read_feel(mix, self.setting)
-        except MissingDataError as error:
-            self.missing += [missing_of(reading, error) for reading in ("lather.active_g", "feel", "skin.harshness_mg_l")]
-        self.skin = read_skin(mix, self.setting, self.missing, active_known=self.lather.active_g is not None)
+    def _surfactant(self, look: Look) -> None:
+        if look.active_fault is not None:
+            unknown = ("lather.active_g", "feel", "skin.harshness_mg_l")
+            self.missing += [missing_of(reading, look.active_fault) for reading in unknown]
+        self.lather, self.feel = look.lather or self.lather, look.feel or self.feel
+        self.skin = look.skin
 
-    def _piece(self, mix: Mix) -> None:
-        if fault := dough_fault(mix):
-            self.missing += [missing_of(reading, fault) for reading in ("firmness", "drying", "piece.density_g_ml")]
+    def _piece(self, look: Look) -> None:
+        if look.fault is not None:
+            self.missing += [missing_of(reading, look.fault) for reading in ("firmness", "drying", "piece.density_g_ml")]
             return
-        self.firmness, self.drying = read_firmness(mix, self.setting), read_drying(mix, self.setting)
-        self.piece = read_piece(mix, self.setting, self.missing)
+        self.firmness, self.drying = look.firmness or self.firmness, look.drying or self.drying
+        self.piece = look.piece or self.piece
+
+
+@cache
+def _has_place(path: str) -> bool:
+    """Whether the evaluation has a key of its own for a declared reading; others stand under ``further``."""
+    group, _, name = path.partition(".")
+    kind = get_type_hints(Evaluation).get(group)
+    kinds = (kind, *getattr(kind, "__args__", ()))
+    return not name or any(is_dataclass(each) and name in {item.name for item in fields(each)} for each in kinds)
 
 
 def _spun(piece: PieceReading, portions: Sequence[Evaluation], p: PieceParameters) -> PieceReading:

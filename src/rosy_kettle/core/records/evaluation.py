@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 __all__ = [
     "Advice", "Assumed", "Bath", "Cost", "DeclaredName", "Dough", "DoughPoint", "Dry", "Evaluation", "Feel", "Firmness", "Fizz",
@@ -343,3 +344,5 @@ class Evaluation:
     advice: tuple[Advice, ...]
     missing: tuple[Missing, ...]
     out_of_range: tuple[OutOfRange, ...]
+    further: Mapping[str, float | None] = field(default_factory=dict)
+    """Declared readings that have no key of their own above, by id."""

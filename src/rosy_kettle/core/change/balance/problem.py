@@ -10,6 +10,7 @@ from types import MappingProxyType
 from typing import Any, get_type_hints
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula
 from rosy_kettle.core.records.evaluation import Evaluation
 
@@ -19,8 +20,6 @@ __all__ = [
 ]  # fmt: skip
 
 OBJECTIVES = ("least-change", "cheapest", "gentlest", "most-lather")
-GROUPS = frozenset({"dough", "fizz", "bath", "lather", "firmness", "release", "drying", "feel", "skin", "piece", "shelf"})
-"""Groups of readings that a target may name, besides cost and batch mass."""
 NOT_AIMED_AT = frozenset(
     {"piece.float", "piece.spin", "dough.saturation_unrested", "dough.temperature_c", "bath.ionic_strength_mol_l"}
 )
@@ -186,11 +185,12 @@ def target_of(reading: str, low: float | None, high: float | None, text: str = "
 
 def numeric_readings() -> set[str]:
     """Dotted paths of all readings that are one number."""
-    paths = {"mass_g"}
+    paths = {path for path, reading in declared().items() if reading.compute is not None}
+    groups = {path.split(".")[0] for path in declared()} - {"cost", "mass_g"}
     for name, kind in get_type_hints(Evaluation).items():
         group = next((each for each in (kind, *getattr(kind, "__args__", ())) if is_dataclass(each)), None)
-        if group is None or name not in GROUPS:
+        if group is None or name not in groups:
             continue
         hints: dict[str, Any] = {item.name: str(item.type) for item in fields(group)}
         paths |= {f"{name}.{key}" for key, hint in hints.items() if "float |" in hint or hint in {"Number | None", "float"}}
-    return (paths - NOT_AIMED_AT) | {"cost.batch", "cost.piece", "cost.bath"}
+    return paths - NOT_AIMED_AT

@@ -8,7 +8,7 @@ from rosy_kettle.core.change.balance.linear import linear_step
 from rosy_kettle.core.change.balance.problem import BalanceResult, Change, Conflict, HeldBack, Marginal, Target, parse_target
 from rosy_kettle.core.change.balance.task import UNMOVED_G, Point, Task
 from rosy_kettle.core.mixing.palette import FloatArray
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import declared
 
 __all__ = ["result_of"]
 
@@ -20,7 +20,6 @@ STEP_SHARE = 0.02  # a wish is tightened by this share of its size to see what m
 LEAST_MONEY = 0.0005  # less is not worth saying [USD]
 AT_AN_END = 0.003  # of a guard's own size: nearer than this it holds the answer back [-]
 FAR = 10.0  # no bound but the lines' own [-]
-NAMES = {reading.id: reading for reading in READINGS}
 
 
 def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complete: bool = True) -> BalanceResult:
@@ -67,7 +66,7 @@ def _held_back(task: Task, mass_g: FloatArray) -> tuple[HeldBack, ...]:
         low, high = guard.target.low, guard.target.high
         at_low = low is not None and value < low + AT_AN_END * size
         if at_low or (high is not None and value > high - AT_AN_END * size) or np.isnan(value):
-            label = NAMES[guard.target.reading].label if guard.target.reading in NAMES else guard.target.reading
+            label = declared()[guard.target.reading].label if guard.target.reading in declared() else guard.target.reading
             found.append(HeldBack(str(guard.target), f"{label}: {guard.why}."))
     names = task.tables.ingredients
     for name, low_g, high_g, after_g in zip(task.ids, task.low_g.tolist(), task.high_g.tolist(), mass_g.tolist(), strict=True):
@@ -104,7 +103,7 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -
 
 
 def _conflict(target: Target, value: float, by: float, against: list[str], *, complete: bool) -> Conflict:
-    reading = NAMES.get(target.reading)
+    reading = declared().get(target.reading)
     unit = reading.unit if reading else ""
     name = reading.label if reading else target.reading
     end = target.low if target.low is not None and value < target.low else target.high
@@ -118,7 +117,7 @@ def _conflict(target: Target, value: float, by: float, against: list[str], *, co
 def _in_words(target: str) -> str:
     """Say a target with its reading's own name: "lather.active_g<=2" as "Active in bath at most 2"."""
     found = parse_target(target)
-    name = NAMES[found.reading].label if found.reading in NAMES else found.reading
+    name = declared()[found.reading].label if found.reading in declared() else found.reading
     if found.low is not None and found.high is not None:
         return f"{name} {found.low:g} to {found.high:g}"
     return f"{name} at least {found.low:g}" if found.low is not None else f"{name} at most {found.high:g}"
@@ -135,7 +134,7 @@ def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:
         upwards = bool(abs(at_rest.pull_low[index]) > PULLS)
         if not upwards and abs(at_rest.pull_high[index]) <= PULLS:
             continue
-        reading = NAMES.get(target.reading)
+        reading = declared().get(target.reading)
         more = _unit_of(float(task.scales[index])) * (1.0 if upwards else -1.0)
         low, high = task.ends(0.0)
         low, high = low.copy(), high.copy()

@@ -15,10 +15,11 @@ from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.one_line import mass_for
 from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResult, Target
 from rosy_kettle.core.change.balance.solve import balance
-from rosy_kettle.core.change.why.levers import TYPICAL, WATCHED, Effect, effects_between
+from rosy_kettle.core.change.why.levers import Effect, effects_between
 from rosy_kettle.core.errors import InputError, MissingDataError
 from rosy_kettle.core.mixing.mix import base_id
 from rosy_kettle.core.models.cost.formula_cost import price_per_kg
+from rosy_kettle.core.readings.registry import notable, watched_paths
 from rosy_kettle.core.records import Formula, Ingredient, Line, Tables
 from rosy_kettle.core.safety.rules.use import FOOD_ALLERGENS
 
@@ -117,7 +118,7 @@ def substitutes(formula: Formula, tables: Tables, position: int, held: str | Non
     reading = held or ("firmness.at_20_c" if hardener else HELD_BY_ROLE.get(line.role, "mass_g"))
     mass_g = np.array([item.mass_g for item in weighed])
     items = [item.ingredient for item in weighed]
-    before = aims_of((reading, *WATCHED), formula, tables, items).at(mass_g, sloped=False)[0]
+    before = aims_of((reading, *watched_paths()), formula, tables, items).at(mass_g, sloped=False)[0]
     names = set(STANDS_IN.get(base_id(line), ()))
     if line.has("surfactant-powder"):
         names.add(WAY_OUT)
@@ -157,13 +158,13 @@ def _judge(
     reading: str, before: np.ndarray,
 ) -> Substitute | None:  # fmt: skip
     swapped = [candidate if index == at else item for index, item in enumerate(items)]
-    aims = aims_of((reading, *WATCHED), formula, tables, swapped)
+    aims = aims_of((reading, *watched_paths()), formula, tables, swapped)
     start_g, wish = float(mass_g[at]), float(before[0])
-    notable = TYPICAL.get(reading, max(abs(wish), 1e-3) * 0.1)
+    visible = notable(reading, max(abs(wish), 1e-3) * 0.1)
     now, value = start_g, wish
     if not math.isnan(wish):
-        now, value = mass_for(aims, mass_g, at, wish, (0.0, MOST_TIMES * start_g), 0.02 * notable)
-    if math.isnan(value) or math.isnan(wish) or abs(value - wish) > NEAR * notable:
+        now, value = mass_for(aims, mass_g, at, wish, (0.0, MOST_TIMES * start_g), 0.02 * visible)
+    if math.isnan(value) or math.isnan(wish) or abs(value - wish) > NEAR * visible:
         now = start_g  # no amount of it holds the reading by itself: weight for weight, and the other lines must give
     moved = mass_g.copy()
     moved[at] = round(now, 1)
@@ -171,11 +172,13 @@ def _judge(
     effects = effects_between(before[1:], after[1:], reading)
     cost = next((e for e in effects if e.reading == "cost.piece"), None)
     change = None if cost is None or cost.after is None else cost.after - cost.before
-    disturbance = sum(min(9.0, abs((math.inf if e.after is None else e.after) - e.before) / TYPICAL[e.reading]) for e in effects)
+    disturbance = sum(
+        min(9.0, abs((math.inf if e.after is None else e.after) - e.before) / notable(e.reading, 1.0)) for e in effects
+    )
     tags = tables.safety.tags.get(base_id(candidate))
     return Substitute(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
-        held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * notable), disturbance=float(disturbance),
+        held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * visible), disturbance=float(disturbance),
         price_per_kg=_price(candidate, tables), cost_per_piece_change=change, dust_hazard=candidate.dust_hazard,
         vegan=candidate.vegan, why_not=_against(formula, tables, swapped, mass_g, moved, at),
         note=CHILDREN if candidate.id == WAY_OUT and items[at].has("surfactant-powder") else "",
@@ -228,7 +231,7 @@ def swap_in(formula: Formula, tables: Tables, position: int, ingredient: str, he
         Target(path, float(value) - give, float(value) + give)
         for path, value in zip(paths, values, strict=True)
         if not math.isnan(value)
-        for give in (KEPT_SATURATION if path == "dough.saturation" else NEAR * TYPICAL.get(path, max(abs(value), 1e-3) * 0.1),)
+        for give in (KEPT_SATURATION if path == "dough.saturation" else NEAR * notable(path, max(abs(value), 1e-3) * 0.1),)
     )
     swapped = with_substitute(formula, position, ingredient, found.after_g)
     bounds = {ingredient: (0.0, MOST_TIMES * max(found.before_g, found.after_g))}

@@ -9,9 +9,8 @@ import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.change.balance.aims import aims_of
-from rosy_kettle.core.change.why.levers import TYPICAL, WATCHED
 from rosy_kettle.core.mixing.palette import FloatArray
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import declared, notable, watched_paths
 from rosy_kettle.core.records import Formula, Tables
 
 __all__ = ["Cause", "ComparedLine", "ComparedReading", "Comparison", "compare"]
@@ -19,7 +18,6 @@ __all__ = ["Cause", "ComparedLine", "ComparedReading", "Comparison", "compare"]
 SETTINGS = "piece, bath, room or method"
 UNMOVED_G = 0.005  # [g]
 NOTABLE = 0.1  # of a change a maker would notice; less is not worth a cause [-]
-NAMES = {reading.id: reading for reading in READINGS}
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,8 +87,8 @@ def compare(first: Formula, second: Formula, tables: Tables) -> Comparison:
     names = list(dict.fromkeys([*masses[0], *masses[1]]))
     a_g, b_g = (np.array([mass.get(name, 0.0) for name in names]) for mass in masses)
     items = [tables.ingredients[name] for name in names]
-    aims = [aims_of(WATCHED, formula, tables, items) for formula in (first, second)]
-    none = np.full(len(WATCHED), math.nan)
+    aims = [aims_of(watched_paths(), formula, tables, items) for formula in (first, second)]
+    none = np.full(len(watched_paths()), math.nan)
     a = aims[0].at(a_g, sloped=False)[0] if a_g.sum() > 0 else none
     b = aims[1].at(b_g, sloped=False)[0] if b_g.sum() > 0 else none
     moves: list[tuple[str | None, str, FloatArray]] = []
@@ -106,7 +104,7 @@ def compare(first: Formula, second: Formula, tables: Tables) -> Comparison:
         for name, item, x, y in zip(names, items, a_g, b_g, strict=True)
     )
     readings = tuple(_reading(path, float(a[i]), float(b[i]), [(n, label, float(m[i])) for n, label, m in moves])
-                     for i, path in enumerate(WATCHED))  # fmt: skip
+                     for i, path in enumerate(watched_paths()))  # fmt: skip
     return Comparison(lines, readings)
 
 
@@ -123,12 +121,12 @@ def _pct(mass_g: float, all_g: FloatArray) -> float:
 
 
 def _reading(path: str, first: float, second: float, moves: list[tuple[str | None, str, float]]) -> ComparedReading:
-    named = NAMES[path]
-    notable = NOTABLE * TYPICAL[path]
-    causes = [Cause(name, label, by) for name, label, by in moves if not math.isnan(by) and abs(by) > notable]
+    named = declared()[path]
+    visible = NOTABLE * notable(path, 1.0)
+    causes = [Cause(name, label, by) for name, label, by in moves if not math.isnan(by) and abs(by) > visible]
     causes.sort(key=lambda cause: -abs(cause.moves))
     sentence = ""
-    if not math.isnan(first) and not math.isnan(second) and abs(second - first) > notable and causes:
+    if not math.isnan(first) and not math.isnan(second) and abs(second - first) > visible and causes:
         way = "up" if second > first else "down"
         along = [cause for cause in causes if (cause.moves > 0) == (second > first)]
         if along:

@@ -3,15 +3,9 @@
 from __future__ import annotations
 
 from rosy_kettle.core.parameters import USUAL, Constant, Parameters, constants_in
+from rosy_kettle.core.readings.registry import declared
 
 __all__ = ["Constant", "constants_of"]
-
-_RECORDS = {
-    "mass_g": (), "dough": ("dough", "mixing"), "dough.mix_temperature_c": ("fats",), "dough.puff_pct": ("gas",),
-    "fizz": ("gas",), "bath": ("bath",), "lather": ("lather",), "firmness": ("firmness", "mixing"),
-    "release": ("release", "mixing"), "drying": ("drying", "dough", "mixing"), "shelf": ("shelf",), "feel": ("feel",),
-    "skin": ("skin",), "piece": ("pieces",), "cost": ("mixing",),
-}  # fmt: skip
 
 
 def constants_of(reading: str, parameters: Parameters = USUAL) -> tuple[Constant, ...]:
@@ -29,5 +23,8 @@ def constants_of(reading: str, parameters: Parameters = USUAL) -> tuple[Constant
     tuple
         Constants with unit, source and confidence
     """
-    records = _RECORDS.get(reading, _RECORDS[reading.split(".", maxsplit=1)[0]])
+    found = declared().get(reading)
+    group = reading.split(".", maxsplit=1)[0]
+    kin = next((each.rests_on for path, each in declared().items() if path.split(".")[0] == group), ())
+    records = kin if found is None else found.rests_on
     return tuple(constant for name in records for constant in constants_in(getattr(parameters, name)).values())

@@ -13,23 +13,16 @@ from rosy_kettle.core.change.balance.one_line import mass_for
 from rosy_kettle.core.change.why.lines import Lines, lines_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
-from rosy_kettle.core.readings.registry import READINGS
+from rosy_kettle.core.readings.registry import notable, watched, watched_paths
 from rosy_kettle.core.records import Formula, Tables
 
-__all__ = ["TYPICAL", "WATCHED", "Effect", "Lever", "effects_between", "levers"]
+__all__ = ["Effect", "Lever", "effects_between", "levers"]
 
 SHELF = (
     "baking-soda", "corn-starch", "kaolin", "cream-of-tartar", "slsa-fine", "capb-liquid", "glycerin", "sweet-almond-oil",
     "polysorbate-80", "distilled-water", "isopropyl-alcohol-91", "citric-acid-anhydrous", "cocoa-butter",
 )  # fmt: skip
 """What most studios have at hand to correct a dough with; common practice."""
-TYPICAL = {
-    "dough.saturation": 0.15, "lather.score": 12.0, "firmness.at_20_c": 12.0, "drying.hours": 8.0, "release.minutes": 3.0,
-    "feel.ring": 15.0, "feel.free_oil_g": 2.0, "skin.harshness_mg_l": 10.0, "bath.ph_stepin": 0.3, "cost.piece": 0.05,
-    "dough.stickiness": 20.0,
-}  # fmt: skip
-"""A change of each reading that a maker would notice [its own unit]; about the bands of the models."""
-WATCHED = tuple(TYPICAL)
 WATER_STEP = 0.003  # water is never added by more than this share of the batch [-]; common practice
 MOST_OF_BATCH = 0.20  # a lever that moves more than this share of the batch is another formula [-]
 LEAST_STEP_G = 0.05  # less than a scale shows [g]
@@ -105,11 +98,11 @@ def levers(
     if low is not None and high is not None and low > high:
         raise InputError(f"The low end {low:g} is above the high end {high:g}.", quantity="band")
     lines = lines_of(formula, tables, (*SHELF, *also))
-    aims = lines.aims((reading, *WATCHED), formula, tables)
+    aims = lines.aims((reading, *watched_paths()), formula, tables)
     values = aims.at(lines.mass_g, sloped=False)[0]
     if math.isnan(values[0]):
         raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
-    wish = _wish(reading, float(values[0]), low, high, TYPICAL.get(reading, abs(float(values[0])) * 0.1 or 1.0))
+    wish = _wish(reading, float(values[0]), low, high, notable(reading, abs(float(values[0])) * 0.1 or 1.0))
     wanted = tables.method_of(formula).wanted
     dough = (wanted.saturation_low, wanted.saturation_high)
     locked = {position for position, line in enumerate(formula.lines) if line.locked or line.poured_g is not None}
@@ -142,9 +135,9 @@ def _search(aims: Aims, lines: Lines, index: int, wish: float) -> float | None:
     watery = lines.ingredients[index].id in WATERY
     most_g = (WATER_STEP if watery else MOST_OF_BATCH) * batch_g
     bounds_g = (max(0.0, start_g - MOST_OF_BATCH * batch_g), start_g + most_g)
-    notable = TYPICAL.get(aims.paths[0], max(abs(wish), 1e-3) * 0.1)
-    now, value = mass_for(aims, lines.mass_g, index, wish, bounds_g, CLOSE * notable)
-    near = abs(value - wish) <= NEAR * notable
+    visible = notable(aims.paths[0], max(abs(wish), 1e-3) * 0.1)
+    now, value = mass_for(aims, lines.mass_g, index, wish, bounds_g, CLOSE * visible)
+    near = abs(value - wish) <= NEAR * visible
     if math.isnan(value) or abs(now - start_g) < LEAST_STEP_G or not (near or (watery and now > start_g)):
         return None
     return round(now, 1)
@@ -180,8 +173,8 @@ def _disturbed(effect: Effect, dough: tuple[float | None, float | None]) -> floa
     if effect.after is None:
         return math.inf
     if effect.reading == "dough.saturation":
-        return WORSE * max(0.0, _off(effect.after, dough) - _off(effect.before, dough)) / TYPICAL[effect.reading]
-    return abs(effect.after - effect.before) / TYPICAL[effect.reading]
+        return WORSE * max(0.0, _off(effect.after, dough) - _off(effect.before, dough)) / notable(effect.reading, 1.0)
+    return abs(effect.after - effect.before) / notable(effect.reading, 1.0)
 
 
 def _off(value: float, band: tuple[float | None, float | None]) -> float:
@@ -195,7 +188,7 @@ def effects_between(before: FloatArray, after: FloatArray, but: str) -> tuple[Ef
     Parameters
     ----------
     before : FloatArray
-        Values of ``WATCHED`` [each its own unit]
+        Values of the watched readings [each its own unit]
     after : FloatArray
         The same after the change [each its own unit]
     but : str
@@ -207,9 +200,9 @@ def effects_between(before: FloatArray, after: FloatArray, but: str) -> tuple[Ef
         Readings that could be said before
     """
     return tuple(
-        Effect(path, NAMES[path].label, NAMES[path].unit, float(was), None if math.isnan(now) else float(now))
-        for path, was, now in zip(WATCHED, before, after, strict=True)
-        if path != but and not math.isnan(was)
+        Effect(reading.id, reading.label, reading.unit, float(was), None if math.isnan(now) else float(now))
+        for reading, was, now in zip(watched(), before, after, strict=True)
+        if reading.id != but and not math.isnan(was)
     )
 
 
@@ -220,6 +213,3 @@ def _sentence(name: str, before_g: float, after_g: float) -> str:
     if after_g == 0:
         return f"Leave out {name}"
     return f"{abs(change):.1f} g {'more' if change > 0 else 'less'} {name}"
-
-
-NAMES = {reading.id: reading for reading in READINGS}

@@ -10,9 +10,10 @@ import numpy as np
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.change.balance.aims import aims_of
 from rosy_kettle.core.change.balance.task import with_masses_at
-from rosy_kettle.core.change.why.levers import WATCHED, Effect, effects_between
+from rosy_kettle.core.change.why.levers import Effect, effects_between
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.bench.record import BenchState, Correction
+from rosy_kettle.core.readings.registry import watched_paths
 from rosy_kettle.core.records import Formula, Line, Tables
 
 __all__ = ["as_made", "effects_of", "in_grams"]
@@ -100,8 +101,8 @@ def effects_of(before: Formula, after: Formula, tables: Tables) -> tuple[Effect,
 def _watched(formula: Formula, tables: Tables) -> np.ndarray:
     weighed = [item for item in weigh_formula(formula, tables)[0] if item.mass_g > 0]
     if not weighed:
-        return np.full(len(WATCHED), np.nan)
-    aims = aims_of(WATCHED, formula, tables, [item.ingredient for item in weighed])
+        return np.full(len(watched_paths()), np.nan)
+    aims = aims_of(watched_paths(), formula, tables, [item.ingredient for item in weighed])
     return aims.at(np.array([item.mass_g for item in weighed]), sloped=False)[0]
 
 

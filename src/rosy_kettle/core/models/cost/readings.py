@@ -9,8 +9,36 @@ from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mixing.setting import Setting, missing_of
 from rosy_kettle.core.models.cost.formula_cost import formula_cost, per_active_gram, shown
 from rosy_kettle.core.records.evaluation import Cost, Missing
+from rosy_kettle.core.records.reading import Reading, Watched
 
-__all__ = ["read_cost"]
+__all__ = ["READINGS", "read_cost"]
+
+READINGS = (
+    Reading(
+        "cost.full_piece", "Per piece, all in", "USD", "exact", "piece", "With packaging, labour and overhead.",
+        page="money", question="cost", place=39, rests_on=("mixing",), scale=(0.0, 2.0), curve="frontier",
+    ),
+    Reading(
+        "cost.per_active_g", "Per gram of active", "USD", "exact", "batch", "All ingredients over the active surfactant.",
+        page="money", question="cost", place=40, rests_on=("mixing",), scale=(0.0, 2.0), curve="frontier",
+    ),
+    Reading(
+        "cost.batch", "Batch", "USD", "exact", "batch", "Own prices where entered, else the middle of the reference band.",
+        page="money", question="cost", place=41, rests_on=("mixing",), compute=lambda look: look.money("batch"),
+        scale=(0.0, 2.0), curve="frontier",
+    ),
+    Reading(
+        "cost.piece", "Per piece", "USD", "exact", "piece", "Batch cost over what is left after loss, times the piece.",
+        page="money", question="cost", place=42, rests_on=("mixing",), compute=lambda look: look.money("piece"), aim=True,
+        watched=Watched(9, 0.05), scale=(0.0, 1.5), decimals=2, on_desk=True, curve="frontier",
+    ),
+    Reading(
+        "cost.bath", "Per bath", "USD", "exact", "dose", "Cost of a piece times the share of it used in one bath.",
+        page="money", question="cost", place=43, rests_on=("mixing",), compute=lambda look: look.money("bath"), aim=True,
+        scale=(0.0, 2.0), curve="frontier",
+    ),
+)  # fmt: skip
+"""Declarations."""
 
 
 def read_cost(

@@ -17,11 +17,49 @@ from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.gas.prereaction import puff
 from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.records.evaluation import Dough, DoughPoint, Missing, SaturationAfter, StateChance, Wanted
+from rosy_kettle.core.records.reading import Reading, Watched
 
-__all__ = ["SCAN_C", "fresh_texture", "no_dough", "read_dough"]
+__all__ = ["READINGS", "SCAN_C", "fresh_texture", "no_dough", "read_dough"]
 
 SCAN_C = np.arange(10.0, 61.0)  # temperatures of the texture curve [°C]
 BOWL_MINUTES = (10.0, 20.0)  # when the alcohol is looked at again [min]
+
+
+READINGS = (
+    Reading(
+        "dough.saturation", "Dough", "", "physical", "batch",
+        "Liquid volume against what the powders drink up to the plastic limit; fats count by their molten share. "
+        "Band 17 %, wider with volumes.",
+        page="dough", question="hold", place=1, rests_on=("dough", "mixing"),
+        compute=lambda look: look.mix.saturation(look.setting.judged_c) if look.one_dough else None, aim=True,
+        watched=Watched(0, 0.15), scale=(0.0, 2.4), decimals=2, on_desk=True, curve="texture",
+    ),
+    Reading(
+        "dough.working_window_c", "Working window", "°C", "physical", "batch",
+        "The longest run of temperatures in the wanted state; kneaded doughs keep at least 2 % of their fat solid.",
+        page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=(10.0, 60.0), on_desk=True, curve="texture",
+    ),
+    Reading(
+        "dough.mix_temperature_c", "After mixing", "°C", "physical", "batch",
+        "Warm wet phase against powders and bowl at room temperature, melting heat counted. Band 3 °C.",
+        page="heat", question="hold", place=10, rests_on=("fats",), compute=lambda look: look.mixed_c(), scale=(10.0, 60.0),
+        curve="cooling",
+    ),
+    Reading(
+        "dough.stickiness", "Sticks to gloves", "of 100", "practice", "batch",
+        "From S 0.80 on, by how tacky the liquids are. Band 20.",
+        page="dough", question="hold", place=30, rests_on=("dough", "mixing"),
+        compute=lambda look: stickiness(look.mix, look.setting.judged_c) if look.one_dough else None, aim=True,
+        watched=Watched(10, 20.0), scale=(0.0, 100.0),
+    ),
+    Reading(
+        "dough.puff_pct", "Puff", "%", "practice", "batch",
+        "Lift of the resting dough where acid meets free water; about a third is left once stirred down. Factor of 2.",
+        page="dough", question="hold", place=31, rests_on=("gas",),
+        compute=lambda look: look.puff.standing_pct if look.one_dough else None, aim=True,
+    ),
+)  # fmt: skip
+"""Declarations."""
 
 
 def no_dough(setting: Setting) -> Dough:

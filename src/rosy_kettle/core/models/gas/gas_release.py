@@ -8,7 +8,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.gas import GasParameters
 
-__all__ = ["GasRelease", "co2_volume_l", "gas_release"]
+__all__ = ["GasRelease", "brisk_per_100_g", "co2_volume_l", "gas_release"]
 
 ZERO_CELSIUS_K = 273.15  # [K]; SI definition
 
@@ -95,6 +95,22 @@ def gas_release(mix: Mix) -> GasRelease:
         base_to_acid=_base_to_acid(mix),
         bicarbonate_left_g=max(0.0, carbon_mol - co2_mol - carbonate_left_mol) * mix.parameters.gas.sodium_bicarbonate_g_mol,
     )
+
+
+def brisk_per_100_g(mix: Mix) -> float:
+    """Return the brisk gas of 100 g.
+
+    Parameters
+    ----------
+    mix : Mix
+        The formula
+
+    Returns
+    -------
+    float
+        Gas [mol/100 g]
+    """
+    return 100 * gas_release(mix).brisk_co2_mol / mix.total_g
 
 
 def _free_gas(acid_mol: float, carbonate_mol: float, carbon_mol: float) -> float:
