@@ -34,13 +34,13 @@ class Nursery:
         command = [sys.executable, "-m", "tests.nursery"]
         self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
 
-    def serve(self, folder: Path, *options: str) -> tuple[int, int]:
-        """Serve a folder; return process id and port once it answers."""
+    def serve(self, folder: Path, *options: str, declaring: bool = False) -> tuple[int, int]:
+        """Serve a folder, with one more reading declared if wanted; return process id and port once it answers."""
         assert self._process.stdin is not None
         assert self._process.stdout is not None
         said = folder / "said.txt"
         said.unlink(missing_ok=True)
-        asked = {"folder": str(folder), "arguments": ["--seed-demo", *options], "said": str(said)}
+        asked = {"folder": str(folder), "arguments": ["--seed-demo", *options], "said": str(said), "declaring": declaring}
         self._process.stdin.write(json.dumps(asked) + "\n")
         self._process.stdin.flush()
         pid, until = int(self._process.stdout.readline()), time.monotonic() + 60
@@ -126,6 +126,15 @@ def fast_server(tmp_path: Path, seeded: Path, nursery: Nursery) -> Iterator[Serv
     """A studio whose bench clock runs two hours a minute."""
     shutil.copy(seeded, tmp_path)
     yield from served(nursery, tmp_path, *FAST)
+
+
+@pytest.fixture
+def declaring_server(tmp_path: Path, seeded: Path, nursery: Nursery) -> Iterator[Server]:
+    """A studio whose program has one more reading declared (tests/declared_reading.py)."""
+    shutil.copy(seeded, tmp_path)
+    server = Server(tmp_path, nursery, *nursery.serve(tmp_path, declaring=True))
+    yield server
+    server.kill()
 
 
 @pytest.fixture(scope="session")

@@ -436,3 +436,13 @@ def test_a_reading_leads_to_its_curve_and_the_formula_to_its_batches(server: Ser
     page.get_by_role("link", name="Batches").click()
     expect(page.get_by_role("link", name="Show those of every formula")).to_be_visible()
     expect(page.get_by_role("row").filter(has_text="Oar-blade")).to_have_count(0)
+
+
+def test_a_reading_that_is_only_declared_stands_at_the_desk(declaring_server: Server, open_page: OpenPage) -> None:
+    page = open_page(f"{declaring_server.address}/formulas/1")
+    fold = page.get_by_role("button", name=re.compile("Will it hold"))
+    if fold.get_attribute("aria-expanded") == "false":
+        fold.click()
+    expect(page.locator('[data-reading="dough.powder_share"]')).to_have_text(re.compile(r"0\.\d\d"))
+    page.get_by_role("button", name=re.compile(r"\bPowder$")).click()
+    expect(page.locator('[data-why="dough.powder_share"]')).to_contain_text("What each line does")

@@ -69,7 +69,8 @@ def reading_answer(reading: Reading) -> ReadingAnswer:
     return ReadingAnswer(
         id=reading.id, label=reading.label, unit=reading.unit, kind=reading.kind, basis=reading.basis,
         explained=reading.explained, question=reading.question, scale_low=low, scale_high=high, decimals=reading.decimals,
-        on_desk=reading.on_desk, curve=reading.curve, aim=reading.aim, has_why=reading.compute is not None,
+        desk=reading.desk, curve=reading.curve, aim=reading.aim, has_why=reading.compute is not None,
+        half_width=reading.half_width,
         always=None if reading.always is None else BandAlways(low=reading.always[0], high=reading.always[1]),
     )  # fmt: skip
 

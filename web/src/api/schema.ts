@@ -938,6 +938,16 @@ export interface components {
             reading: string;
         };
         /**
+         * BandAlways
+         * @description What is wanted of a reading whatever the profile; None is open.
+         */
+        BandAlways: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+        };
+        /**
          * BandAsk
          * @description A target band.
          */
@@ -1551,6 +1561,16 @@ export interface components {
         Constant: {
             /** Confidence */
             confidence: string;
+            /**
+             * High
+             * @default null
+             */
+            high: number | null;
+            /**
+             * Low
+             * @default null
+             */
+            low: number | null;
             /** Name */
             name: string;
             /** Source */
@@ -1901,6 +1921,10 @@ export interface components {
             feel: components["schemas"]["Feel"];
             firmness: components["schemas"]["Firmness"];
             fizz: components["schemas"]["Fizz"];
+            /** Further */
+            further?: {
+                [key: string]: number | null;
+            };
             label: components["schemas"]["Label"];
             lather: components["schemas"]["Lather"];
             /** Lines */
@@ -3529,19 +3553,38 @@ export interface components {
         };
         /**
          * ReadingAnswer
-         * @description A reading of the registry.
+         * @description A reading as it is declared; ``question`` is the maker's question it answers, ``curve`` what it is read off.
          */
         ReadingAnswer: {
+            /** Aim */
+            aim: boolean;
+            always: components["schemas"]["BandAlways"] | null;
             /** Basis */
             basis: string;
+            /** Curve */
+            curve: string;
+            /** Decimals */
+            decimals: number | null;
+            /** Desk */
+            desk: number | null;
             /** Explained */
             explained: string;
+            /** Half Width */
+            half_width: number | null;
+            /** Has Why */
+            has_why: boolean;
             /** Id */
             id: string;
             /** Kind */
             kind: string;
             /** Label */
             label: string;
+            /** Question */
+            question: string;
+            /** Scale High */
+            scale_high: number | null;
+            /** Scale Low */
+            scale_low: number | null;
             /** Unit */
             unit: string;
         };

@@ -44,10 +44,11 @@ class ReadingAnswer(Response):
     scale_low: float | None
     scale_high: float | None
     decimals: int | None
-    on_desk: bool
+    desk: int | None
     curve: str
     aim: bool
     has_why: bool
+    half_width: float | None
     always: BandAlways | None
 
 

@@ -49,9 +49,11 @@ class Reading:
     """Ends of the paper it is drawn on [its unit]; None makes the paper as long as it takes."""
     decimals: int | None = None
     """Decimals it is shown with; None shows three figures."""
-    on_desk: bool = False
-    """Whether its strip stands at the Desk unasked."""
+    desk: int | None = None
+    """Place of its strip under its question at the Desk; None: it stands there only when asked for."""
     curve: str = ""
     """The curve it can be read off: texture, cooling, bath, foam, solid-fat, frontier; empty where there is none."""
+    half_width: float | None = None
+    """Half of its 90 % band, where the band is the same everywhere [its unit]."""
     always: tuple[float | None, float | None] | None = None
     """Band wanted whatever the profile [its unit]; project default, no safety claim."""

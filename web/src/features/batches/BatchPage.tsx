@@ -14,9 +14,11 @@ import {
   useCreateFormula,
   useHappen,
   useIngredients,
+  useReference,
   useRefreshBatch,
 } from "../../api";
 import { figure, grams } from "../../lib/numbers";
+import { valueAt } from "../../lib/readings";
 import { Button, useNotice } from "../../ui";
 import { DeviationLine } from "./DeviationLine";
 import { Outcome } from "./Outcome";
@@ -102,17 +104,27 @@ function BatchRecord({
   );
 }
 
+/** Readings set side by side in the record. */
 const SHOWN = [
-  ["Dough", (e: Batch["now"]) => (e.dough ?? e.portions[0]?.dough)?.saturation ?? null, ""],
-  ["Foam score", (e: Batch["now"]) => e.lather.score, "of 100"],
-  ["Firmness at 20 °C", (e: Batch["now"]) => e.firmness.at_20_c, "of 98"],
-  ["Dry after", (e: Batch["now"]) => e.drying.hours, "h"],
-  ["pH at step-in", (e: Batch["now"]) => e.bath.ph_stepin, ""],
-  ["Ring", (e: Batch["now"]) => e.feel.ring, "of 100"],
-] as const;
+  "dough.saturation",
+  "lather.score",
+  "firmness.at_20_c",
+  "drying.hours",
+  "bath.ph_stepin",
+  "feel.ring",
+];
+
+/** A reading of a batch; one of several portions is told by its first dough. */
+function told(evaluation: Batch["now"], reading: string): number | null {
+  const first = evaluation.portions[0];
+  const ofDough = reading.startsWith("dough.") && !evaluation.dough && first;
+  return valueAt(ofDough ? first : evaluation, reading);
+}
 
 function Readings({ batch }: { batch: Batch }) {
+  const reference = useReference();
   const shown = (value: number | null) => (value === null ? "–" : figure(value));
+  const declared = new Map(reference.data?.readings.map((reading) => [reading.id, reading]));
   return (
     <table className="self-start text-body">
       <caption className="text-left text-row italic text-soft">What was planned, and what was made</caption>
@@ -128,16 +140,18 @@ function Readings({ batch }: { batch: Batch }) {
         </tr>
       </thead>
       <tbody>
-        {SHOWN.map(([label, read, unit]) => {
-          const before = shown(read(batch.before));
-          const now = shown(read(batch.now));
+        {SHOWN.map((id) => {
+          const before = shown(told(batch.before, id));
+          const now = shown(told(batch.now, id));
+          const reading = declared.get(id);
           return (
             <tr
-              key={label}
+              key={id}
               className={`border-b-[0.9px] border-ink ${before === now ? "text-soft" : "font-bold"}`}
             >
               <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
-                {label} <span className="text-caption font-medium text-soft">{unit}</span>
+                {reading?.label ?? id}{" "}
+                <span className="text-caption font-medium text-soft">{reading?.unit}</span>
               </th>
               <td className="text-right">{before}</td>
               <td className="text-right">{now}</td>

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
 import { figure, grams } from "../../lib/numbers";
+import { valueAt } from "../../lib/readings";
 import { type Draft, type DraftLine, patchLine } from "./draft";
-import { valueAt } from "./profiles";
 
 const WATCHED = [
   "dough.saturation",

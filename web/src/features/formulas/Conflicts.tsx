@@ -1,6 +1,6 @@
 import type { BalanceResult, Evaluation, Reading } from "../../api";
 import { figure } from "../../lib/numbers";
-import { valueAt } from "./profiles";
+import { valueAt } from "../../lib/readings";
 import type { Wish } from "./useBalance";
 
 /** Which wishes stand against each other, and how far each would have to give. */

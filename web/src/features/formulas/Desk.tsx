@@ -23,14 +23,9 @@ import { PieceLine } from "./PieceLine";
 import { PortionTabs } from "./PortionTabs";
 import { bandsOf, withBands } from "./profiles";
 import { QuickEntry } from "./QuickEntry";
-import {
-  doughAnswer,
-  questions as makeQuestions,
-  type Question,
-  type StripReading,
-  wantedBand,
-} from "./questions";
+import { doughAnswer, questions as makeQuestions, type Question, wantedBand } from "./questions";
 import { Readings } from "./Readings";
+import type { StripReading } from "./strips";
 import { useAutosave } from "./useAutosave";
 import { useDeskKeys } from "./useDeskKeys";
 import { useDeskLayout, useHurry } from "./useDeskLayout";
@@ -84,7 +79,7 @@ export function Desk({ answer, start, startDirty, reference, ingredients, profil
     () => profiles.find((each) => each.id === draft.profile),
     [profiles, draft.profile],
   );
-  const bands = useMemo(() => bandsOf(profile), [profile]);
+  const bands = useMemo(() => bandsOf(profile, registry), [profile, registry]);
   const asked = useMemo(
     () =>
       part && evaluation

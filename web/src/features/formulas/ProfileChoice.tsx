@@ -12,7 +12,6 @@ import {
 import { Button, Dialog, Field, useNotice, useOffers } from "../../ui";
 import type { Draft } from "./draft";
 import { assume, ProfileAssumes } from "./ProfileAssumes";
-import { canBeAimedAt } from "./profiles";
 
 interface Props {
   draft: Draft;
@@ -128,7 +127,7 @@ function ProfileSheet({
   const save = useSaveProfile();
   const remove = useDeleteProfile();
   const say = useNotice();
-  const aims = readings.filter((reading) => canBeAimedAt(reading.id));
+  const aims = readings.filter((reading) => reading.aim);
   const set = (index: number, patch: Partial<Row>) =>
     setRows(rows.map((row, at) => (at === index ? { ...row, ...patch } : row)));
   const onSave = async () => {

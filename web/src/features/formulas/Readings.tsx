@@ -1,7 +1,8 @@
 import { memo, type ReactNode, useState } from "react";
 import { figure } from "../../lib/numbers";
 import { KindGlyph, Strip } from "../../ui";
-import type { Question, StripReading } from "./questions";
+import type { Question } from "./questions";
+import type { StripReading } from "./strips";
 
 interface Props {
   questions: readonly Question[];

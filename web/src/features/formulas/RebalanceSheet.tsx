@@ -4,7 +4,7 @@ import { Button, Dialog } from "../../ui";
 import { BalanceOutcome } from "./BalanceOutcome";
 import { Conflicts } from "./Conflicts";
 import type { Draft } from "./draft";
-import { canBeAimedAt, type WantedBand } from "./profiles";
+import type { WantedBand } from "./profiles";
 import { firstWishes, useBalance, type Wish } from "./useBalance";
 
 interface Props {
@@ -39,7 +39,7 @@ export function RebalanceSheet(props: Props) {
     if (ready) onApply(new Map(result.changes.map((line) => [line.position, line.after_g])));
   };
   const more = [...registry.values()].filter(
-    (reading) => canBeAimedAt(reading.id) && !wishes.some((wish) => wish.reading === reading.id),
+    (reading) => reading.aim && !wishes.some((wish) => wish.reading === reading.id),
   );
   return (
     <Dialog

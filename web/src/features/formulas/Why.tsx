@@ -2,8 +2,8 @@ import { createContext, useContext, useEffect, useState } from "react";
 import { type Explanation, explainReading, findLevers, type Lever, messageOf } from "../../api";
 import { figure, grams } from "../../lib/numbers";
 import { type Draft, toFile } from "./draft";
-import type { StripReading } from "./questions";
 import { SciencePage } from "./SciencePage";
+import type { StripReading } from "./strips";
 
 /** The formula in hand, for what opens under a strip; the strips themselves do not hang on it. */
 export const DraftInHand = createContext<Draft | null>(null);
@@ -15,22 +15,8 @@ interface Props {
   onCurve: (curve: string) => void;
 }
 
-/** Where a reading's curve stands on the page of curves. */
-const CURVES: readonly [RegExp, string][] = [
-  [/^dough\.(saturation|working_window_c)/, "texture"],
-  [/^dough\.mix_temperature_c/, "cooling"],
-  [/^(bath|fizz)\./, "bath"],
-  [/^lather\./, "foam"],
-  [/^firmness\./, "solid-fat"],
-  [/^cost\./, "frontier"],
-];
-
 const LEVERS_SHOWN = 3;
 const MOST_BARS = 7;
-
-/** Readings that are one number and can be aimed at have levers and contributions. */
-const ONE_NUMBER =
-  /^(dough\.(saturation|stickiness|puff_pct|mix_temperature_c)|fizz\.|bath\.|lather\.|firmness\.|release\.|drying\.|feel\.|skin\.(harshness_mg_l|scent_share)|cost\.|shelf\.)/;
 
 /** Why a reading is what it is: the ways to mend it, what each line does to it, what it rests on. */
 export function Why({ reading, onTake, onCurve }: Props) {
@@ -40,7 +26,7 @@ export function Why({ reading, onTake, onCurve }: Props) {
   const [failed, setFailed] = useState("");
   const { low, high } = reading.scale.wanted ?? {};
   const wanted = low !== undefined || high !== undefined;
-  const asked = ONE_NUMBER.test(reading.id) && reading.value !== null;
+  const asked = reading.hasWhy && reading.value !== null;
   useEffect(() => {
     if (!asked || !draft) return;
     const controller = new AbortController();
@@ -57,7 +43,7 @@ export function Why({ reading, onTake, onCurve }: Props) {
     return () => controller.abort();
   }, [draft, reading.id, low, high, wanted, asked]);
 
-  const curve = CURVES.find(([ids]) => ids.test(reading.id))?.[1];
+  const { curve } = reading;
   return (
     <div className="mt-3 text-label" data-why={reading.id}>
       {failed && <p className="text-rosy">{failed}</p>}

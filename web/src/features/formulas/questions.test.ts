@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Evaluation, Profile, Reading } from "../../api";
-import { bandsOf, canBeAimedAt, missWords, valueAt, withBands } from "./profiles";
+import { valueAt } from "../../lib/readings";
+import { bandsOf, missWords, withBands } from "./profiles";
 import { doughAnswer, questions, wantedBand } from "./questions";
 
 /** A scoop as it should be; each test says what is different. */
@@ -49,20 +50,68 @@ const dough = (patch: Record<string, unknown> = {}) => ({
   ...patch,
 });
 
-const IDS: readonly [string, string, string, string][] = [
-  ["dough.saturation", "Dough", "", "physical"],
-  ["lather.score", "Foam score", "of 100", "practice"],
-  ["lather.active_g", "Active in bath", "g", "exact"],
-  ["feel.oil_g", "Oil per bath", "g", "exact"],
-  ["feel.ring", "Ring", "of 100", "practice"],
-  ["bath.ph_stepin", "pH at step-in", "", "physical"],
-  ["bath.ph_soak", "Bath pH after 20 min", "", "physical"],
-  ["firmness.at_30_c", "Firmness at 30 °C", "of 98", "practice"],
-  ["skin.harshness_mg_l", "Harshness", "mg/L", "practice"],
+/** A declaration as the API sends it. */
+const declared = (id: string, question: string, patch: Partial<Reading> = {}): [string, Reading] => [
+  id,
+  {
+    id,
+    label: id,
+    unit: "",
+    kind: "practice",
+    basis: "dose",
+    explained: "",
+    question,
+    scale_low: null,
+    scale_high: null,
+    decimals: null,
+    desk: null,
+    curve: "",
+    aim: true,
+    has_why: true,
+    half_width: null,
+    always: null,
+    ...patch,
+  },
 ];
-const REGISTRY = new Map(
-  IDS.map(([id, label, unit, kind]) => [id, { id, label, unit, kind, explained: "" } as unknown as Reading]),
-);
+const PH = { scale_low: 3, scale_high: 11, decimals: 1, always: { low: 5.5, high: 8.5 } };
+const REGISTRY = new Map([
+  declared("dough.saturation", "hold", { desk: 0, scale_low: 0, scale_high: 2.4, decimals: 2 }),
+  declared("dough.working_window_c", "hold", { desk: 1, scale_low: 10, scale_high: 60, aim: false }),
+  declared("firmness.at_20_c", "set", { desk: 0, scale_low: 0, scale_high: 100, decimals: 0 }),
+  declared("firmness.at_30_c", "set", { label: "Firmness at 30 °C", unit: "of 98" }),
+  declared("drying.hours", "set", { desk: 1, scale_low: 0, scale_high: 72, decimals: 0 }),
+  declared("lather.score", "foam", {
+    label: "Foam score",
+    desk: 0,
+    scale_low: 0,
+    scale_high: 100,
+    decimals: 0,
+  }),
+  declared("lather.active_g", "foam", { desk: 1, scale_low: 0, scale_high: 8 }),
+  declared("fizz.co2_piece_l", "fizz", { desk: 0, scale_low: 0, scale_high: 16 }),
+  declared("fizz.base_to_acid", "fizz", { desk: 1, scale_low: 0, scale_high: 6 }),
+  declared("feel.oil_g", "feel", { desk: 0, scale_low: 0, scale_high: 30 }),
+  declared("feel.ring", "feel", {
+    label: "Ring",
+    desk: 1,
+    scale_low: 0,
+    scale_high: 100,
+    decimals: 0,
+    always: { low: null, high: 30 },
+  }),
+  declared("release.minutes", "feel", { desk: 2, scale_low: 0, scale_high: 45 }),
+  declared("bath.ph_stepin", "kind", { desk: 0, half_width: 0.25, ...PH }),
+  declared("bath.ph_soak", "kind", PH),
+  declared("skin.harshness_mg_l", "kind", { desk: 1, scale_low: 0, scale_high: 60 }),
+  declared("skin.scent_share", "kind", {
+    desk: 2,
+    unit: "of its limit",
+    scale_low: 0,
+    scale_high: 2,
+    always: { low: null, high: 1 },
+  }),
+  declared("cost.piece", "cost", { desk: 0, scale_low: 0, scale_high: 1.5, decimals: 2 }),
+]);
 const asked = (all: Evaluation) => questions(all, all, REGISTRY);
 const answers = (all: Evaluation) => Object.fromEntries(asked(all).map((each) => [each.id, each.answer]));
 
@@ -215,18 +264,35 @@ describe("whether it holds", () => {
   });
 });
 
+describe("a reading that was only declared", () => {
+  it("gets its strip under its question, with its own scale", () => {
+    const registry = new Map([
+      ...REGISTRY,
+      declared("dough.powder_share", "hold", { desk: 2, scale_low: 0, scale_high: 1, decimals: 2 }),
+    ]);
+    const all = judged({ further: { "dough.powder_share": 0.8 } });
+    const hold = questions(all, all, registry).find((each) => each.id === "hold");
+    expect(hold?.readings.at(-1)).toMatchObject({
+      id: "dough.powder_share",
+      shown: "0.80",
+      scale: { min: 0, max: 1 },
+    });
+  });
+});
+
 describe("bands of a profile", () => {
   const profile = (...bands: { reading: string; low: number | null; high: number | null }[]) =>
     ({ bands }) as unknown as Profile;
   const laid = (all: Evaluation, of: Profile | undefined) =>
-    withBands(asked(all), all, all, bandsOf(of), REGISTRY);
+    withBands(asked(all), all, all, bandsOf(of, REGISTRY), REGISTRY);
   it("stand beside the bands of every bath, and over them where they name the same", () => {
-    expect(bandsOf(undefined).map((band) => band.reading)).toEqual([
+    expect(bandsOf(undefined, REGISTRY).map((band) => band.reading)).toEqual([
+      "feel.ring",
       "bath.ph_stepin",
       "bath.ph_soak",
-      "feel.ring",
+      "skin.scent_share",
     ]);
-    const own = bandsOf(profile({ reading: "feel.ring", low: null, high: 10 }));
+    const own = bandsOf(profile({ reading: "feel.ring", low: null, high: 10 }), REGISTRY);
     expect(own.filter((band) => band.reading === "feel.ring")).toEqual([
       { reading: "feel.ring", low: null, high: 10 },
     ]);
@@ -272,8 +338,7 @@ describe("paths into the result", () => {
     for (const path of ["lather.nonsense", "nonsense.score", "dough.state", "skin", ""])
       expect(valueAt(judged(), path)).toBeNull();
   });
-  it("know which readings lines can follow", () => {
-    expect(["lather.score", "cost.piece", "bath.ph_soak", "drying.hours"].every(canBeAimedAt)).toBe(true);
-    expect(["piece.float", "dough.working_window_c", "lather.foam_l"].some(canBeAimedAt)).toBe(false);
+  it("find a declared reading that has no key of its own", () => {
+    expect(valueAt(judged({ further: { "dough.powder_share": 0.8 } }), "dough.powder_share")).toBe(0.8);
   });
 });

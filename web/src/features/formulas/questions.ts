@@ -1,24 +1,10 @@
 import type { Evaluation, Reading } from "../../api";
 import { figure, grams } from "../../lib/numbers";
+import { valueAt } from "../../lib/readings";
 import { outBy, type StripScale } from "../../lib/stripMap";
-import type { Kind } from "../../ui";
+import { type Registry, type StripReading, stripOf } from "./strips";
 
 /** The maker's questions, answered from the readings. Nothing is computed here but words. */
-export interface StripReading {
-  id: string;
-  label: string;
-  kind: Kind;
-  scale: StripScale;
-  value: number | null;
-  band?: readonly [number, number] | null;
-  span?: readonly [number, number] | null;
-  shown: string;
-  unit: string;
-  out: boolean;
-  explained: string;
-  format: (value: number) => string;
-}
-
 export interface Question {
   id: "hold" | "set" | "foam" | "fizz" | "feel" | "kind" | "cost";
   title: string;
@@ -27,21 +13,43 @@ export interface Question {
   readings: StripReading[];
 }
 
-type Registry = ReadonlyMap<string, Reading>;
-const asKind = (registry: Registry, id: string): Kind => (registry.get(id)?.kind ?? "practice") as Kind;
-const explain = (registry: Registry, id: string): string => registry.get(id)?.explained ?? "";
+type Answer = Pick<Question, "answer" | "out">;
+/** What an evaluation tells of a strip beyond the reading's own declaration. */
+type Detail = (evaluation: Evaluation, reading: Reading) => Partial<StripReading>;
+
+const ASKED: readonly [Question["id"], string, (evaluation: Evaluation, registry: Registry) => Answer][] = [
+  ["hold", "Will it hold?", doughAnswer],
+  ["set", "Will it set?", setAnswer],
+  ["foam", "Will it foam?", foamAnswer],
+  ["fizz", "Will it fizz?", fizzAnswer],
+  ["feel", "How will it feel?", feelAnswer],
+  ["kind", "Is it kind?", kindAnswer],
+  ["cost", "What does it cost?", costAnswer],
+];
+/** Questions about the dough in hand; the others are about the whole formula. */
+const OF_PART: readonly string[] = ["hold", "set"];
 
 /** `part` is the portion in hand; `all` the formula. */
 export function questions(part: Evaluation, all: Evaluation, registry: Registry): Question[] {
-  return [
-    hold(part, registry),
-    set(part, registry),
-    foam(all, registry),
-    fizz(all, registry),
-    feel(all, registry),
-    kind(all, registry),
-    cost(all, registry),
-  ];
+  return ASKED.map(([id, title, answer]) => {
+    const of = OF_PART.includes(id) ? part : all;
+    const readings = [...registry.values()]
+      .filter((reading) => reading.question === id && typeof reading.desk === "number")
+      .sort((a, b) => (a.desk ?? 0) - (b.desk ?? 0))
+      .flatMap((reading) => strip(reading, of));
+    return { id, title, ...answer(of, registry), readings };
+  });
+}
+
+/** The evaluation a reading is told by: that of the portion in hand, or of the whole formula. */
+export const toldBy = (reading: Reading, part: Evaluation, all: Evaluation): Evaluation =>
+  OF_PART.includes(reading.question) ? part : all;
+
+function strip(reading: Reading, of: Evaluation): StripReading[] {
+  if (reading.question === "hold" && !of.dough) return [];
+  const value = valueAt(of, reading.id);
+  if (reading.id === "fizz.base_to_acid" && value === null) return [];
+  return [stripOf(reading, value, DETAILS[reading.id]?.(of, reading) ?? {})];
 }
 
 export function wantedBand(part: Evaluation): StripScale["wanted"] {
@@ -55,7 +63,7 @@ export function wantedBand(part: Evaluation): StripScale["wanted"] {
 }
 
 /** Whether the dough is where its method wants it, in words. */
-export function doughAnswer(part: Evaluation): { answer: string; out: boolean } {
+export function doughAnswer(part: Evaluation): Answer {
   const dough = part.dough;
   if (!dough?.state) return { answer: "Nothing in the bowl yet", out: false };
   const band = wantedBand(part);
@@ -77,291 +85,169 @@ export function doughAnswer(part: Evaluation): { answer: string; out: boolean } 
   return { answer: cold ? "Yes, and sets" : "Yes", out: false };
 }
 
-function hold(part: Evaluation, registry: Registry): Question {
-  const { answer, out } = doughAnswer(part);
-  const dough = part.dough;
-  const readings: StripReading[] = [];
-  if (dough) {
-    readings.push({
-      id: "dough.saturation",
-      label: `Dough at ${figure(dough.temperature_c)} °C`,
-      kind: asKind(registry, "dough.saturation"),
-      scale: { min: 0, max: 2.4, wanted: wantedBand(part) },
-      value: dough.saturation,
-      band: dough.saturation_band ? [dough.saturation_band[0], dough.saturation_band[1]] : null,
-      shown:
-        dough.saturation === null ? "–" : dough.saturation >= 2.4 ? "over 2.4" : dough.saturation.toFixed(2),
-      unit: dough.state ?? "",
-      out: out && dough.saturation !== null,
-      explained: explain(registry, "dough.saturation"),
-      format: (v) => v.toFixed(2),
-    });
-    const window = dough.working_window_c;
-    readings.push({
-      id: "dough.working_window_c",
-      label: "Working window",
-      kind: asKind(registry, "dough.working_window_c"),
-      scale: { min: 10, max: 60 },
-      value: null,
-      span: window ? [window[0], window[1]] : null,
-      shown: window
-        ? `${figure(window[0])}–${figure(window[1])}`
-        : dough.window_reason === "never"
-          ? "never"
-          : "any",
-      unit: window ? "°C" : dough.window_reason === "never" ? "in 10–60 °C" : "no fat",
-      out: dough.window_reason === "never",
-      explained: explain(registry, "dough.working_window_c"),
-      format: figure,
-    });
-  }
-  return { id: "hold", title: "Will it hold?", answer, out, readings };
-}
-
-/** A reading that is one number on a strip. */
-function plain(
-  registry: Registry,
-  id: string,
-  value: number | null,
-  scale: StripScale,
-  extra: Partial<StripReading> = {},
-): StripReading {
-  const reading = registry.get(id);
-  return {
-    id,
-    label: reading?.label ?? id,
-    kind: asKind(registry, id),
-    scale,
-    value,
-    shown: value === null ? "–" : figure(value),
-    unit: reading?.unit ?? "",
-    out: value !== null && outBy(value, scale.wanted) !== 0,
-    explained: explain(registry, id),
-    format: figure,
-    ...extra,
-  };
-}
-
-function set(part: Evaluation, registry: Registry): Question {
-  const { hours, low_hours, high_hours, dries, reason } = part.drying;
-  const air = `In ${figure(part.assumed.humidity_pct)} % humidity at ${figure(part.assumed.room_c)} °C.`;
+function setAnswer(part: Evaluation): Answer {
+  const { hours, dries, reason } = part.drying;
   const never = dries === false;
   const answer = never
     ? (reason ?? "Not in this air")
     : hours === null
       ? "Nothing to set yet"
       : `In ${Math.round(hours)} hours`;
-  const readings = [
-    plain(
-      registry,
-      "firmness.at_20_c",
-      part.firmness.at_20_c,
-      { min: 0, max: 100 },
-      { shown: whole(part.firmness.at_20_c) },
-    ),
-    plain(
-      registry,
-      "drying.hours",
-      hours,
-      { min: 0, max: 72 },
-      {
-        band: low_hours !== null && high_hours !== null ? [low_hours, high_hours] : null,
-        shown: whole(hours),
-        unit: low_hours !== null && high_hours !== null ? `h, ${whole(low_hours)}–${whole(high_hours)}` : "h",
-        out: never,
-        explained: `${explain(registry, "drying.hours")} ${air}`,
-      },
-    ),
-  ];
-  return { id: "set", title: "Will it set?", answer: sentenceCase(answer), out: never, readings };
+  return { answer: sentenceCase(answer), out: never };
+}
+
+function foamAnswer(all: Evaluation): Answer {
+  const { active_g, height_cm } = all.lather;
+  if (active_g === null) return { answer: "Nothing to foam yet", out: false };
+  return {
+    answer: active_g === 0 ? "No surfactant" : `${figure(height_cm ?? 0)} cm in the tub`,
+    out: false,
+  };
+}
+
+function fizzAnswer(all: Evaluation): Answer {
+  const { co2_l, co2_piece_l } = all.fizz;
+  if (co2_l === null) return { answer: "Nothing to fizz yet", out: false };
+  return { answer: co2_l === 0 ? "No" : `${figure(co2_piece_l ?? 0)} L a piece`, out: false };
+}
+
+function feelAnswer(all: Evaluation): Answer {
+  const { oil_g, slip } = all.feel;
+  const slippery = slip === "warn" ? ", slippery tub" : slip === "note" ? ", mind the tub floor" : "";
+  if (oil_g === null) return { answer: "Not known yet", out: false };
+  if (oil_g < 0.3) return { answer: "No oil to speak of", out: false };
+  return {
+    answer: `${oil_g < 4 ? "A little oil" : oil_g < 10 ? "Rich" : "Very oily"}${slippery}`,
+    out: false,
+  };
+}
+
+function kindAnswer(all: Evaluation, registry: Registry): Answer {
+  const { ph_stepin, ph_soak } = all.bath;
+  const always = registry.get("bath.ph_stepin")?.always;
+  const lane = { low: always?.low ?? undefined, high: always?.high ?? undefined };
+  const out = [ph_stepin, ph_soak].some((value) => value !== null && outBy(value, lane) !== 0);
+  if (ph_stepin === null) return { answer: "Not known yet", out };
+  const by = outBy(ph_stepin, lane);
+  const scent = all.skin.scent_share === null ? ", scent not known" : "";
+  const answer = out
+    ? `pH ${figure(Math.abs(by))} ${by < 0 ? `under ${lane.low}` : `over ${lane.high}`}`
+    : `pH ${ph_stepin.toFixed(1)}${scent}`;
+  return { answer, out };
+}
+
+function costAnswer(all: Evaluation): Answer {
+  const { batch, currency } = all.cost;
+  return { answer: batch === null ? "No price yet" : `${batch} ${currency} a batch`, out: false };
 }
 
 const whole = (value: number | null): string => (value === null ? "–" : String(Math.round(value)));
 const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-function foam(all: Evaluation, registry: Registry): Question {
-  const { active_g, active_piece_g, score, score_band, foam_l, height_cm, character, half_life_min } =
-    all.lather;
-  const answer =
-    active_g === null
-      ? "Nothing to foam yet"
-      : active_g === 0
-        ? "No surfactant"
-        : `${figure(height_cm ?? 0)} cm in the tub`;
-  const detail =
-    score === null || score === 0
-      ? ""
-      : ` ${figure(foam_l ?? 0)} L; character ${whole(character)} of 100 (0 creamy, 100 fluffy); half gone ${whole(half_life_min)} min after the tub is full.`;
-  const readings = [
-    plain(
-      registry,
-      "lather.score",
-      score,
-      { min: 0, max: 100 },
-      {
-        band: score_band && score ? [score_band[0], score_band[1]] : null,
-        shown: whole(score),
-        explained: explain(registry, "lather.score") + detail,
-      },
-    ),
-    plain(
-      registry,
-      "lather.active_g",
-      active_g,
-      { min: 0, max: 8 },
-      {
-        explained: `${explain(registry, "lather.active_g")} A whole piece holds ${figure(active_piece_g ?? 0)} g. Well-liked bars give 3 to 5 g (common practice).`,
-      },
-    ),
-  ];
-  return { id: "foam", title: "Will it foam?", answer, out: false, readings };
-}
-
-function feel(all: Evaluation, registry: Registry): Question {
-  const { oil_g, free_oil_g, ring, slip, tint, cloud } = all.feel;
-  const slippery = slip === "warn" ? ", slippery tub" : slip === "note" ? ", mind the tub floor" : "";
-  const answer =
-    oil_g === null
-      ? "Not known yet"
-      : oil_g < 0.3
-        ? "No oil to speak of"
-        : `${oil_g < 4 ? "A little oil" : oil_g < 10 ? "Rich" : "Very oily"}${slippery}`;
-  const readings = [
-    plain(
-      registry,
-      "feel.oil_g",
-      oil_g,
-      { min: 0, max: 30 },
-      {
-        explained: `${explain(registry, "feel.oil_g")} ${figure(free_oil_g ?? 0)} g of it stay free.`,
-      },
-    ),
-    plain(
-      registry,
-      "feel.ring",
-      ring,
-      { min: 0, max: 100 },
-      {
-        shown: whole(ring),
-        explained: `${explain(registry, "feel.ring")} Tint ${whole(tint)}, cloud ${whole(cloud)} of 100. Under 10 none, under 30 faint.`,
-      },
-    ),
-    plain(
-      registry,
-      "release.minutes",
-      all.release.minutes,
-      { min: 0, max: 45 },
-      {
-        shown: all.release.minutes === null ? "never" : figure(all.release.minutes),
-        explained: `${explain(registry, "release.minutes")} Here ${all.assumed.way} at ${figure(all.assumed.bath_c)} °C.`,
-      },
-    ),
-  ];
-  return { id: "feel", title: "How will it feel?", answer, out: false, readings };
-}
-
-/** pH that asks for a word: the limits are project defaults, no safety claim. */
-const BATH_PH = { low: 5.5, high: 8.5 };
-
-function kind(all: Evaluation, registry: Registry): Question {
-  const { ph_fresh, ph_stepin, ph_soak, ph_aired } = all.bath;
-  const out = [ph_stepin, ph_soak].some((value) => value !== null && outBy(value, BATH_PH) !== 0);
-  const scent = all.skin.scent_share;
-  const by = ph_stepin === null ? 0 : outBy(ph_stepin, BATH_PH);
-  const answer =
-    ph_stepin === null
-      ? "Not known yet"
-      : out
-        ? `pH ${figure(Math.abs(by))} ${by < 0 ? "under 5.5" : "over 8.5"}`
-        : `pH ${ph_stepin.toFixed(1)}${scent === null ? ", scent not known" : ""}`;
-  const readings = [
-    plain(
-      registry,
-      "bath.ph_stepin",
-      ph_stepin,
-      { min: 3, max: 11, wanted: BATH_PH },
-      {
-        shown: ph_stepin === null ? "–" : ph_stepin.toFixed(1),
-        band: ph_stepin === null ? null : [ph_stepin - 0.25, ph_stepin + 0.25],
-        explained: `${explain(registry, "bath.ph_stepin")} Fresh ${ph(ph_fresh)}, after 20 min ${ph(ph_soak)}, overnight ${ph(ph_aired)}. The lane is a project default, no safety claim.`,
-        format: (v) => v.toFixed(1),
-      },
-    ),
-    plain(registry, "skin.harshness_mg_l", all.skin.harshness_mg_l, { min: 0, max: 60 }),
-    plain(
-      registry,
-      "skin.scent_share",
-      scent,
-      { min: 0, max: 2, wanted: { high: 1 } },
-      {
-        shown: scent === null ? "not known" : figure(scent),
-        unit: scent === null ? "" : "of its limit",
-      },
-    ),
-  ];
-  return { id: "kind", title: "Is it kind?", answer, out, readings };
-}
-
 const ph = (value: number | null): string => (value === null ? "not known" : value.toFixed(1));
+const also = (reading: Reading, text: string): string => `${reading.explained} ${text}`.trim();
 
-function fizz(all: Evaluation, registry: Registry): Question {
-  const { co2_l, co2_piece_l, base_to_acid, limiting, bicarbonate_left_g } = all.fizz;
-  const runsOut = limiting === "balanced" ? "acid and base match" : `${limiting} runs out first`;
-  const answer =
-    co2_l === null ? "Nothing to fizz yet" : co2_l === 0 ? "No" : `${figure(co2_piece_l ?? 0)} L a piece`;
-
-  const readings: StripReading[] = [
-    {
-      id: "fizz.co2_l",
-      label: "Gas, a piece",
-      kind: asKind(registry, "fizz.co2_l"),
-      scale: { min: 0, max: 16 },
-      value: co2_piece_l,
-      shown: co2_piece_l === null ? "–" : figure(co2_piece_l),
-      unit: "L",
-      out: false,
-      explained: `${explain(registry, "fizz.co2_l")} ${figure(co2_l ?? 0)} L a batch. ${limiting ? `Here ${runsOut}; ${grams(bicarbonate_left_g ?? 0)} g of bicarbonate stay behind.` : ""}`,
-      format: figure,
-    },
-  ];
-  if (base_to_acid !== null)
-    readings.push({
-      id: "fizz.base_to_acid",
-      label: "Base to acid",
-      kind: asKind(registry, "fizz.base_to_acid"),
-      scale: { min: 0, max: 6 },
-      value: Math.min(base_to_acid, 6),
-      shown: base_to_acid > 100 ? "over 100" : figure(base_to_acid),
-      unit: "g/g",
-      out: false,
-      explained: `${explain(registry, "fizz.base_to_acid")} Two to one is the trade's ratio; 1.31 to one uses up both with citric acid.`,
-      format: figure,
-    });
-  return { id: "fizz", title: "Will it fizz?", answer, out: false, readings };
-}
-
-function cost(all: Evaluation, registry: Registry): Question {
-  const { batch, piece, bath, currency, basis } = all.cost;
-  const prices =
-    basis === "studio" ? "your prices" : basis === "mixed" ? "your prices and reference" : "reference prices";
-  return {
-    id: "cost",
-    title: "What does it cost?",
-    answer: batch === null ? "No price yet" : `${batch} ${currency} a batch`,
-    out: false,
-    readings: [
-      {
-        id: "cost.piece",
-        label: "Per piece",
-        kind: asKind(registry, "cost.piece"),
-        scale: { min: 0, max: 1.5 },
-        value: piece === null ? null : Number(piece),
-        shown: piece ?? "–",
-        unit: currency,
-        out: false,
-        explained: `${explain(registry, "cost.piece")} ${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(all.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
-        format: (v) => v.toFixed(2),
-      },
-    ],
-  };
-}
+const DETAILS: Record<string, Detail> = {
+  "dough.saturation": (part, reading) => {
+    const dough = part.dough;
+    if (!dough) return {};
+    const highest = reading.scale_high ?? Number.POSITIVE_INFINITY;
+    const { saturation } = dough;
+    return {
+      label: `Dough at ${figure(dough.temperature_c)} °C`,
+      scale: { min: reading.scale_low ?? 0, max: highest, wanted: wantedBand(part) },
+      band: dough.saturation_band ? [dough.saturation_band[0], dough.saturation_band[1]] : null,
+      ...(saturation !== null && saturation >= highest ? { shown: `over ${highest}` } : {}),
+      unit: dough.state ?? "",
+      out: doughAnswer(part).out && saturation !== null,
+    };
+  },
+  "dough.working_window_c": (part) => {
+    const window = part.dough?.working_window_c;
+    const never = part.dough?.window_reason === "never";
+    return {
+      value: null,
+      span: window ? [window[0], window[1]] : null,
+      shown: window ? `${figure(window[0])}–${figure(window[1])}` : never ? "never" : "any",
+      unit: window ? "°C" : never ? "in 10–60 °C" : "no fat",
+      out: never,
+    };
+  },
+  "drying.hours": (part, reading) => {
+    const { low_hours, high_hours, dries } = part.drying;
+    const band = low_hours !== null && high_hours !== null;
+    const air = `In ${figure(part.assumed.humidity_pct)} % humidity at ${figure(part.assumed.room_c)} °C.`;
+    return {
+      band: band ? [low_hours, high_hours] : null,
+      unit: band ? `h, ${whole(low_hours)}–${whole(high_hours)}` : "h",
+      out: dries === false,
+      explained: also(reading, air),
+    };
+  },
+  "lather.score": (all, reading) => {
+    const { score, score_band, foam_l, character, half_life_min } = all.lather;
+    if (!score) return { band: null };
+    const detail = `${figure(foam_l ?? 0)} L; character ${whole(character)} of 100 (0 creamy, 100 fluffy); half gone ${whole(half_life_min)} min after the tub is full.`;
+    return {
+      band: score_band ? [score_band[0], score_band[1]] : null,
+      explained: also(reading, detail),
+    };
+  },
+  "lather.active_g": (all, reading) => ({
+    explained: also(
+      reading,
+      `A whole piece holds ${figure(all.lather.active_piece_g ?? 0)} g. Well-liked bars give 3 to 5 g (common practice).`,
+    ),
+  }),
+  "fizz.co2_piece_l": (all, reading) => {
+    const { co2_l, limiting, bicarbonate_left_g } = all.fizz;
+    const runsOut = limiting === "balanced" ? "acid and base match" : `${limiting} runs out first`;
+    const left = limiting
+      ? ` Here ${runsOut}; ${grams(bicarbonate_left_g ?? 0)} g of bicarbonate stay behind.`
+      : "";
+    return { explained: also(reading, `${figure(co2_l ?? 0)} L a batch.${left}`) };
+  },
+  "fizz.base_to_acid": (all, reading) => {
+    const ratio = all.fizz.base_to_acid ?? 0;
+    return {
+      value: Math.min(ratio, reading.scale_high ?? ratio),
+      shown: ratio > 100 ? "over 100" : figure(ratio),
+      explained: also(reading, "Two to one is the trade's ratio; 1.31 to one uses up both with citric acid."),
+    };
+  },
+  "feel.oil_g": (all, reading) => ({
+    explained: also(reading, `${figure(all.feel.free_oil_g ?? 0)} g of it stay free.`),
+  }),
+  "feel.ring": (all, reading) => ({
+    explained: also(
+      reading,
+      `Tint ${whole(all.feel.tint)}, cloud ${whole(all.feel.cloud)} of 100. Under 10 none, under 30 faint.`,
+    ),
+  }),
+  "release.minutes": (all, reading) => ({
+    ...(all.release.minutes === null ? { shown: "never" } : {}),
+    explained: also(reading, `Here ${all.assumed.way} at ${figure(all.assumed.bath_c)} °C.`),
+  }),
+  "bath.ph_stepin": (all, reading) => {
+    const { ph_fresh, ph_soak, ph_aired } = all.bath;
+    const told = `Fresh ${ph(ph_fresh)}, after 20 min ${ph(ph_soak)}, overnight ${ph(ph_aired)}. The lane is a project default, no safety claim.`;
+    return { explained: also(reading, told) };
+  },
+  "skin.scent_share": (all) => (all.skin.scent_share === null ? { shown: "not known", unit: "" } : {}),
+  "cost.piece": (all, reading) => {
+    const { piece, bath, currency, basis } = all.cost;
+    const prices =
+      basis === "studio"
+        ? "your prices"
+        : basis === "mixed"
+          ? "your prices and reference"
+          : "reference prices";
+    return {
+      shown: piece ?? "–",
+      unit: currency,
+      explained: also(
+        reading,
+        `${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(all.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
+      ),
+    };
+  },
+};

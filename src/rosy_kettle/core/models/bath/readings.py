@@ -24,17 +24,17 @@ READINGS = (
         "bath.ph_fresh", "Bath pH, fresh", "", "physical", "dose",
         "Charge balance with activity and temperature, all gas still in the water. Band 0.1.",
         page="bath", question="kind", place=16, rests_on=("bath",), compute=lambda look: look.bath.ph_fresh, aim=True,
-        scale=(3.0, 11.0), decimals=1, curve="bath",
+        scale=(3.0, 11.0), decimals=1, half_width=0.1, curve="bath",
     ),
     Reading(
         "bath.ph_stepin", "pH at step-in", "", "physical", "dose", "Half of the fast acids' gas has left as bubbles. Band 0.25.",
         page="bath", question="kind", place=17, rests_on=("bath",), compute=lambda look: look.bath.ph_stepin, aim=True,
-        watched=Watched(8, 0.3), scale=(3.0, 11.0), decimals=1, on_desk=True, curve="bath", always=PH_WANTED,
+        watched=Watched(8, 0.3), scale=(3.0, 11.0), decimals=1, half_width=0.25, desk=0, curve="bath", always=PH_WANTED,
     ),
     Reading(
         "bath.ph_soak", "Bath pH after 20 min", "", "physical", "dose", "Twenty minutes of losing gas to the air. Band 0.3.",
         page="bath", question="kind", place=18, rests_on=("bath",), compute=lambda look: look.bath.ph_soak, aim=True,
-        scale=(3.0, 11.0), decimals=1, curve="bath", always=PH_WANTED,
+        scale=(3.0, 11.0), decimals=1, half_width=0.3, curve="bath", always=PH_WANTED,
     ),
     Reading(
         "bath.ph_aired", "Bath pH, aired", "", "physical", "dose", "Overnight, in balance with the air; nobody bathes in it.",

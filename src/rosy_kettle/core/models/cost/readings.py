@@ -30,7 +30,7 @@ READINGS = (
     Reading(
         "cost.piece", "Per piece", "USD", "exact", "piece", "Batch cost over what is left after loss, times the piece.",
         page="money", question="cost", place=42, rests_on=("mixing",), compute=lambda look: look.money("piece"), aim=True,
-        watched=Watched(9, 0.05), scale=(0.0, 1.5), decimals=2, on_desk=True, curve="frontier",
+        watched=Watched(9, 0.05), scale=(0.0, 1.5), decimals=2, desk=0, curve="frontier",
     ),
     Reading(
         "cost.bath", "Per bath", "USD", "exact", "dose", "Cost of a piece times the share of it used in one bath.",

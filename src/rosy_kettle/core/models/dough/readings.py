@@ -32,12 +32,12 @@ READINGS = (
         "Band 17 %, wider with volumes.",
         page="dough", question="hold", place=1, rests_on=("dough", "mixing"),
         compute=lambda look: look.mix.saturation(look.setting.judged_c) if look.one_dough else None, aim=True,
-        watched=Watched(0, 0.15), scale=(0.0, 2.4), decimals=2, on_desk=True, curve="texture",
+        watched=Watched(0, 0.15), scale=(0.0, 2.4), decimals=2, desk=0, curve="texture",
     ),
     Reading(
         "dough.working_window_c", "Working window", "°C", "physical", "batch",
         "The longest run of temperatures in the wanted state; kneaded doughs keep at least 2 % of their fat solid.",
-        page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=(10.0, 60.0), on_desk=True, curve="texture",
+        page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=(10.0, 60.0), desk=1, curve="texture",
     ),
     Reading(
         "dough.mix_temperature_c", "After mixing", "°C", "physical", "batch",

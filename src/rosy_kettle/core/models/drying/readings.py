@@ -17,7 +17,7 @@ READINGS = (
         "Water, alcohol or fat, whichever takes longest, and the glycerin on top, in your room's air.",
         page="drying", question="set", place=23, rests_on=("drying", "dough", "mixing"),
         compute=lambda look: look.drying and look.drying.hours, aim=True, watched=Watched(3, 8.0), scale=(0.0, 72.0), decimals=0,
-        on_desk=True,
+        desk=1,
     ),
     Reading(
         "shelf.acid_loss_pct_day", "Fizz lost a day, open", "%/day", "practice", "piece",

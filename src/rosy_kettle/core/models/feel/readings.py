@@ -14,7 +14,7 @@ READINGS = (
     Reading(
         "feel.oil_g", "Oil per bath", "g", "exact", "dose", "Liquid oil and molten fat in one dose.",
         page="feel", question="feel", place=24, rests_on=("feel",), compute=lambda look: look.feel and look.feel.oil_g, aim=True,
-        scale=(0.0, 30.0), on_desk=True,
+        scale=(0.0, 30.0), desk=0,
     ),
     Reading(
         "feel.free_oil_g", "Free oil", "g", "practice", "dose", "Oil that no emulsifier keeps in the water.",
@@ -24,7 +24,7 @@ READINGS = (
     Reading(
         "feel.ring", "Ring", "of 100", "practice", "dose", "Free oil, solid fat, mica, clay and the like on the tub. Band 15.",
         page="feel", question="feel", place=26, rests_on=("feel",), compute=lambda look: look.feel and look.feel.ring, aim=True,
-        watched=Watched(5, 15.0), scale=(0.0, 100.0), decimals=0, on_desk=True, always=(None, 30.0),
+        watched=Watched(5, 15.0), scale=(0.0, 100.0), decimals=0, desk=1, always=(None, 30.0),
     ),
     Reading(
         "feel.tint", "Tint", "of 100", "practice", "dose", "Light a bather loses over 20 cm of water to dyes. Band 15.",

@@ -17,7 +17,7 @@ READINGS = (
         "What hardens less what softens, by share; fat-carried pieces by solid fat. Band 12; trust a ranking 10 apart.",
         page="firmness", question="set", place=20, rests_on=("firmness", "mixing"),
         compute=lambda look: look.firm_at(look.mix.parameters.firmness.cool_room_c), aim=True, watched=Watched(2, 12.0),
-        scale=(0.0, 100.0), decimals=0, on_desk=True, curve="solid-fat",
+        scale=(0.0, 100.0), decimals=0, desk=0, curve="solid-fat",
     ),
     Reading(
         "firmness.at_30_c", "Firmness at 30 °C", "of 98", "practice", "piece", "The same piece on a warm shelf.",

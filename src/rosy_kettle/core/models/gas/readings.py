@@ -24,7 +24,7 @@ READINGS = (
     Reading(
         "fizz.base_to_acid", "Base to acid", "g/g", "exact", "batch", "Bases against acids by mass, baking powder left out.",
         page="gas", question="fizz", place=5, rests_on=("gas",), compute=lambda look: look.fizz.base_to_acid, aim=True,
-        scale=(0.0, 6.0), on_desk=True, curve="bath",
+        scale=(0.0, 6.0), desk=1, curve="bath",
     ),
     Reading(
         "fizz.bicarbonate_left_g", "Bicarbonate left", "g", "exact", "batch", "What the acid leaves unspent.",
@@ -38,7 +38,7 @@ READINGS = (
     Reading(
         "fizz.co2_piece_l", "Fizz of a piece", "L", "exact", "piece", "Gas of the batch, by the share of one piece.",
         page="gas", question="fizz", place=33, rests_on=("gas",), compute=lambda look: look.fizz.co2_piece_l, aim=True,
-        scale=(0.0, 16.0), on_desk=True, curve="bath",
+        scale=(0.0, 16.0), desk=0, curve="bath",
     ),
 )  # fmt: skip
 """Declarations."""

@@ -18,7 +18,7 @@ READINGS = (
     Reading(
         "lather.active_g", "Active in bath", "g", "exact", "dose", "Surfactant lines times their active fraction, for one dose.",
         page="lather", question="foam", place=8, rests_on=("lather",), compute=lambda look: look.lather and look.lather.active_g,
-        aim=True, scale=(0.0, 8.0), on_desk=True, curve="foam",
+        aim=True, scale=(0.0, 8.0), desk=1, curve="foam",
     ),
     Reading(
         "lather.concentration_mg_l", "Active in water", "mg/L", "exact", "dose",
@@ -36,7 +36,7 @@ READINGS = (
         "lather.score", "Foam score", "of 100", "practice", "dose",
         "Foam in the tub on a scale that fills; well-liked doses score 50 to 70. Band 12.",
         page="lather", question="foam", place=12, rests_on=("lather",), compute=lambda look: look.lather and look.lather.score,
-        aim=True, watched=Watched(1, 12.0), scale=(0.0, 100.0), decimals=0, on_desk=True, curve="foam",
+        aim=True, watched=Watched(1, 12.0), scale=(0.0, 100.0), decimals=0, desk=0, curve="foam",
     ),
     Reading(
         "lather.height_cm", "Foam height", "cm", "practice", "dose", "Foam over the water surface of the tub.",

@@ -15,7 +15,7 @@ READINGS = (
         "release.minutes", "Gone after", "min", "practice", "dose",
         "Melting, fizzing and washing together. Within a factor of 1.6.",
         page="release", question="feel", place=22, rests_on=("release", "mixing"), compute=lambda look: look.release.minutes,
-        aim=True, watched=Watched(4, 3.0), scale=(0.0, 45.0), on_desk=True,
+        aim=True, watched=Watched(4, 3.0), scale=(0.0, 45.0), desk=2,
     ),
 )  # fmt: skip
 """Declarations."""

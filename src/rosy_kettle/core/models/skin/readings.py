@@ -16,13 +16,13 @@ READINGS = (
         "skin.harshness_mg_l", "Harshness", "mg/L", "practice", "dose",
         "As much sodium lauryl sulfate as would bite alike; no safety claim. Within a factor of 1.6.",
         page="skin", question="kind", place=27, rests_on=("skin",), compute=lambda look: look.skin.harshness_mg_l, aim=True,
-        watched=Watched(7, 10.0), scale=(0.0, 60.0), on_desk=True,
+        watched=Watched(7, 10.0), scale=(0.0, 60.0), desk=1,
     ),
     Reading(
         "skin.scent_share", "Scent on skin", "of its limit", "exact", "dose",
         "Each scent against its own certificate, summed, on dried mass. Without a certificate it is not known.",
         page="skin", question="kind", place=28, rests_on=("skin",), compute=lambda look: look.skin.scent_share, aim=True,
-        scale=(0.0, 2.0), on_desk=True, always=(None, 1.0),
+        scale=(0.0, 2.0), desk=2, always=(None, 1.0),
     ),
 )  # fmt: skip
 """Declarations."""

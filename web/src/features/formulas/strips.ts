@@ -1,0 +1,67 @@
+import type { Reading } from "../../api";
+import { figure } from "../../lib/numbers";
+import { outBy, type StripScale } from "../../lib/stripMap";
+import type { Kind } from "../../ui";
+
+/** One reading as its strip shows it; all that is known of it comes from its declaration. */
+export interface StripReading {
+  id: string;
+  label: string;
+  kind: Kind;
+  scale: StripScale;
+  value: number | null;
+  band?: readonly [number, number] | null;
+  span?: readonly [number, number] | null;
+  shown: string;
+  unit: string;
+  out: boolean;
+  explained: string;
+  /** The curve it can be read off; empty where there is none. */
+  curve: string;
+  /** Whether it is one number that lines can be asked about. */
+  hasWhy: boolean;
+  format: (value: number) => string;
+}
+
+export type Registry = ReadonlyMap<string, Reading>;
+
+/** A figure as its reading is shown. */
+const shownAs =
+  (decimals: number | null | undefined) =>
+  (value: number): string =>
+    typeof decimals === "number" ? value.toFixed(decimals) : figure(value);
+
+/** The strip of a declared reading; `extra` says what only this evaluation tells. */
+export function stripOf(
+  reading: Reading,
+  value: number | null,
+  extra: Partial<StripReading> = {},
+): StripReading {
+  const always = reading.always;
+  const wanted = always ? { low: always.low ?? undefined, high: always.high ?? undefined } : undefined;
+  const scale: StripScale = {
+    min: reading.scale_low ?? 0,
+    max: reading.scale_high ?? Math.max(2 * (value ?? 0), 1e-3),
+    wanted,
+  };
+  const half = reading.half_width;
+  const strip: StripReading = {
+    id: reading.id,
+    label: reading.label,
+    kind: reading.kind as Kind,
+    scale,
+    value,
+    band: half !== null && half !== undefined && value !== null ? [value - half, value + half] : null,
+    shown: value === null ? "–" : shownAs(reading.decimals)(value),
+    unit: reading.unit,
+    out: false,
+    explained: reading.explained,
+    curve: reading.curve,
+    hasWhy: reading.has_why,
+    format: reading.decimals ? shownAs(reading.decimals) : figure,
+    ...extra,
+  };
+  if (extra.out === undefined)
+    strip.out = strip.value !== null && outBy(strip.value, strip.scale.wanted) !== 0;
+  return strip;
+}
