@@ -6,7 +6,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal # timings are measured by tests/bench, alone
 
-.PHONY: setup run demo-reset test test-fast lint types bench fuzz chaos screenshots lock api-types clean
+.PHONY: setup run demo-reset test test-fast lint types bench fuzz mutants chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -55,6 +55,9 @@ bench: setup
 
 fuzz: setup
 	@$(PY) -m scripts.fuzz
+
+mutants: setup
+	@$(PY) -m scripts.mutants
 
 chaos: setup
 	@$(PY) -m scripts.chaos

@@ -14,16 +14,13 @@ from typing import Any
 
 import click
 
-from rosy_kettle.core.change.balance import OBJECTIVES, BalanceProblem, balance, parse_target
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records.wishes import OBJECTIVES
 from rosy_kettle.core.safety.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.check_formula import check_formula
-from rosy_kettle.usecases.guess_method import guess_method
 from rosy_kettle.usecases.judge_formula import judge_formula
-from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe
 
 __all__ = ["main"]
 
@@ -72,6 +69,9 @@ def balance_command(
     guarded: bool,
 ) -> None:
     """Change a formula as little as possible so that it meets the targets, and print before and after as JSON."""
+    from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target  # here: the other commands start sooner
+    from rosy_kettle.usecases.check_formula import check_formula  # as above
+
     tables = load_tables()
     formula = check_formula(read_formula_json(_read_bytes(file)), tables)
     wanted = tuple(parse_target(text) for text in targets)
@@ -95,6 +95,9 @@ def _bound(text: str) -> tuple[str, tuple[float, float]]:
 @commands.command()
 def parse() -> None:
     """Read recipe text on standard input and print a formula file."""
+    from rosy_kettle.usecases.guess_method import guess_method  # here: the other commands need no reader
+    from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe  # as above
+
     tables = load_tables()
     try:
         text = sys.stdin.buffer.read(LARGEST_READ_BYTES).decode("utf-8-sig", errors="strict")

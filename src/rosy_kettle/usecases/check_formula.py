@@ -7,7 +7,6 @@ from dataclasses import replace
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_from_file
-from rosy_kettle.reader import NameIndex
 
 __all__ = ["check_formula"]
 
@@ -28,6 +27,8 @@ def check_formula(file: FormulaFile, tables: Tables) -> Formula:
     formula = replace(formula, method=tables.method_of(formula).id)
     for position, line in enumerate(formula.lines):
         if line.ingredient is not None and line.ingredient not in tables.ingredients:
+            from rosy_kettle.reader import NameIndex  # only a refusal needs the reader, which takes long to load
+
             nearest = NameIndex(tables.ingredients, ()).nearest(line.ingredient.replace("-", " "))
             raise InputError(
                 f'Line {position + 1}: ingredient "{line.ingredient[:60]}" is not known; nearest are {", ".join(nearest)}.',

@@ -19,6 +19,7 @@ from rosy_kettle.core.models.lather.over_time import foam_after
 from rosy_kettle.core.models.lather.readings import read_lather
 from rosy_kettle.core.parameters.mixing import MixingParameters
 from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import DoughPoint
 
@@ -81,13 +82,8 @@ class Charts:
     fats: tuple[FatCurve, ...]
 
 
-BATH_STAGES = (
-    ("fresh", "ph_fresh", 0.1),
-    ("step-in", "ph_stepin", 0.25),
-    ("after 20 min", "ph_soak", 0.3),
-    ("aired", "ph_aired", 0.3),
-)
-"""Stage, reading, half width of its band [pH]."""
+BATH_STAGES = (("fresh", "ph_fresh"), ("step-in", "ph_stepin"), ("after 20 min", "ph_soak"), ("aired", "ph_aired"))
+"""Stage, and the key of its pH."""
 
 
 def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
@@ -144,7 +140,7 @@ def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
         working_window_c=window,
         window_reason=dough.window_reason if dough else None,
         cooling=clock,
-        bath=tuple(_stage(name, getattr(result.bath, key), half) for name, key, half in BATH_STAGES),
+        bath=tuple(_stage(name, getattr(result.bath, key), f"bath.{key}") for name, key in BATH_STAGES),
         foam=foam,
         solid=tuple(SolidPoint(float(t), 100 * mix.solid_share(float(t))) for t in FAT_TEMPERATURES_C) if mix.fat_g > 0 else (),
         fats=tuple(
@@ -155,7 +151,8 @@ def charts_of(formula: Formula, tables: Tables, portion: int = 0) -> Charts:
     )  # fmt: skip
 
 
-def _stage(name: str, ph: float | None, half: float) -> BathStage:
+def _stage(name: str, ph: float | None, path: str) -> BathStage:
+    half = declared()[path].half_width or 0.0
     return BathStage(name, ph, None if ph is None else ph - half, None if ph is None else ph + half)
 
 

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
+from rosy_kettle.core.models.bath.readings import PH_WANTED
 from rosy_kettle.core.records import Product
 from rosy_kettle.core.records.evaluation import Bath, Feel, Measure, Skin
 
-__all__ = ["HARSHNESS_LINES", "PH_NOTE", "felt_ph", "lines_of_harshness", "measures_of"]
+__all__ = ["HARSHNESS_LINES", "felt_ph", "lines_of_harshness", "measures_of"]
 
 HARSHNESS_LINES = {"adult": (60.0, 200.0), "family": (40.0, 120.0), "sensitive": (20.0, 60.0), "children": (12.0, 40.0)}
 """Note and warn [mg/L as sodium lauryl sulfate]; project defaults."""
-PH_NOTE, PH_WARN = (5.5, 8.5), (5.0, 9.0)  # project defaults around the skin's own 4.7 to 5.75
+PH_WARN = (5.0, 9.0)  # project default around the skin's own 4.7 to 5.75
 PROFILE_BELOW_MONTHS = ((36.0, "children"), (144.0, "family"))  # ages that bring their own lines [months]; project default
 SLIP_LINES = (5.0, 15.0)  # oil on the tub floor [g]; project default
 DUST_SHARE = {"high": 1.0, "medium": 0.3, "low": 0.05}  # of a powder's mass that counts [-]; estimate
@@ -131,4 +132,4 @@ def _ends(high: float | None) -> tuple[float | None, float | None] | None:
 
 def _between(id_: str, label: str, value: float | None) -> Measure:
     headroom = None if value is None else min(value - PH_WARN[0], PH_WARN[1] - value) / (PH_WARN[1] - PH_WARN[0])
-    return Measure(id_, label, value, "pH", "physical", PH_NOTE, PH_WARN, headroom, DEFAULT)
+    return Measure(id_, label, value, "pH", "physical", PH_WANTED, PH_WARN, headroom, DEFAULT)

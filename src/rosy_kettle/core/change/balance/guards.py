@@ -11,8 +11,9 @@ import numpy as np
 from rosy_kettle.core.change.balance.aims import aims_of
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
 from rosy_kettle.core.mixing.palette import FloatArray
+from rosy_kettle.core.models.bath.readings import PH_WANTED
 from rosy_kettle.core.records import Ingredient, Tables
-from rosy_kettle.core.safety.measures import PH_NOTE, lines_of_harshness
+from rosy_kettle.core.safety.measures import lines_of_harshness
 
 __all__ = ["Guard", "Watch", "watch_of"]
 
@@ -163,8 +164,8 @@ def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | No
     harsh = lines_of_harshness(problem.formula.product)[0]
     return [
         ("fizz.base_to_acid", *ratio, True, "soda and acid keep the proportion of the method"),
-        ("bath.ph_stepin", *PH_NOTE, True, "the bath stays kind at step-in"),
-        ("bath.ph_soak", *PH_NOTE, True, "the bath stays kind after twenty minutes"),
+        ("bath.ph_stepin", *PH_WANTED, True, "the bath stays kind at step-in"),
+        ("bath.ph_soak", *PH_WANTED, True, "the bath stays kind after twenty minutes"),
         ("skin.scent_share", None, 1.0, True, "scent stays under its limit"),
         ("skin.harshness_mg_l", None, harsh, True, "the bath stays mild for its profile"),
     ]

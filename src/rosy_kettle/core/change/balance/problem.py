@@ -13,13 +13,13 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula
 from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.core.records.wishes import OBJECTIVES
 
 __all__ = [
     "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "HeldBack", "Marginal", "Target", "numeric_readings",
     "parse_target", "target_of",
 ]  # fmt: skip
 
-OBJECTIVES = ("least-change", "cheapest", "gentlest", "most-lather")
 NOT_AIMED_AT = frozenset(
     {"piece.float", "piece.spin", "dough.saturation_unrested", "dough.temperature_c", "bath.ionic_strength_mol_l"}
 )

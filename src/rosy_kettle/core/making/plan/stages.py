@@ -17,7 +17,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["PRE_DRY_H", "Schedule", "Stage", "drying_hours", "make_schedule"]
+__all__ = ["PRE_DRY_H", "Schedule", "Stage", "drying_hours", "make_schedule", "span_words"]
 
 PREPARE_MIN = 15.0  # clear, wipe, paper, moulds, humidity [min]
 WEIGH_MIN = 1.5  # a line [min]
@@ -127,8 +127,8 @@ def make_schedule(
         begin = ready_by - longest
         if begin < now:
             conflicts.append(
-                f"Too late: it would have to have begun {_words(now - begin)} ago. Beginning now, it is surely ready "
-                f"{_words(now + longest - ready_by)} after that."
+                f"Too late: it would have to have begun {span_words(now - begin)} ago. Beginning now, it is surely ready "
+                f"{span_words(now + longest - ready_by)} after that."
             )
     else:
         begin = start_at or now
@@ -255,6 +255,18 @@ def _at_night(stage: Stage, utc_offset_min: int) -> bool:
     return False
 
 
-def _words(span: timedelta) -> str:
+def span_words(span: timedelta) -> str:
+    """Return a length of time in words: minutes up to an hour and a half, hours from there on.
+
+    Parameters
+    ----------
+    span : timedelta
+        Length of time
+
+    Returns
+    -------
+    str
+        Such as "40 min" or "26 h"
+    """
     hours = span.total_seconds() / 3600
     return f"{hours:.0f} h" if hours >= 1.5 else f"{max(1, round(hours * 60))} min"  # noqa: PLR2004 - below that minutes read better

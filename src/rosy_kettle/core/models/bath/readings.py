@@ -39,7 +39,7 @@ READINGS = (
     Reading(
         "bath.ph_aired", "Bath pH, aired", "", "physical", "dose", "Overnight, in balance with the air; nobody bathes in it.",
         page="bath", question="kind", place=19, rests_on=("bath",), compute=lambda look: look.bath.ph_aired, aim=True,
-        scale=(3.0, 11.0), decimals=1, curve="bath",
+        scale=(3.0, 11.0), decimals=1, half_width=0.3, curve="bath",
     ),
 )  # fmt: skip
 """Declarations."""
