@@ -57,3 +57,16 @@ def test_a_ninth_method_is_one_file(with_ninth: Tables) -> None:
         step.kind for step in bench_steps(usual, with_ninth, make_run_sheet(usual, with_ninth, 5))
     ]
     assert balance(BalanceProblem(formula, (parse_target("lather.score>=40"),)), with_ninth).status in {"solved", "unchanged"}
+
+
+def test_a_heading_is_only_for_people(with_ninth: Tables) -> None:
+    """Other headings over the same kinds of work give the same steps at the bench."""
+    method = with_ninth.methods["slab"]
+    renamed = replace(method, steps=tuple(replace(step, stage=f"Étape {at}") for at, step in enumerate(method.steps)))
+    other = replace(with_ninth, methods={**with_ninth.methods, "slab": renamed})
+    formula = make_formula("slab", baking_soda=300, slsa_fine=150, cocoa_butter=80, kaolin=20, mica_pigment=4)
+    usual, changed = (bench_steps(formula, each, make_run_sheet(formula, each, 5)) for each in (with_ninth, other))
+    assert [(step.kind, step.low_c, step.minutes, step.pieces) for step in changed] == [
+        (step.kind, step.low_c, step.minutes, step.pieces) for step in usual
+    ]
+    assert {"dry", "shape", "temperature"} <= {step.kind for step in changed}

@@ -287,7 +287,7 @@ def method_from(id_: str, text: str) -> Method:
         steps=tuple(
             MethodStep(
                 step["stage"], step["text"], step.get("caution", ""), tuple(step.get("only_with", ())),
-                tuple(step.get("taken", {}).items()),
+                tuple(step.get("taken", {}).items()), step.get("kind", "do"),
             )
             for step in steps
         ),

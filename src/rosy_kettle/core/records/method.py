@@ -45,6 +45,8 @@ class MethodStep:
     """Roles or ingredient ids; the step stands only if the formula holds one of them."""
     taken: tuple[tuple[str, str], ...] = ()
     """School and option; the step stands only where that way is taken."""
+    kind: str = "do"
+    """What kind of work it is: prepare, do, wet, melt, split, scent, rest, feel, shape, decorate or dry."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -39,7 +39,7 @@ def measures_of(mix: Mix, setting: Setting, skin: Skin, bath: Bath, feel: Feel) 
     Returns
     -------
     tuple
-        Measures; a value that is not known is None and counts as nothing in nobody's favour
+        Measures; a value that is not known is None and has no headroom
     """
     note, warn = lines_of_harshness(setting.formula.product)
     dose = setting.assumed.dose_g / mix.total_g

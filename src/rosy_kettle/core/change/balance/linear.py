@@ -17,7 +17,7 @@ CHANGE_TIE_BREAK = 1e-3  # weight of least change beside another objective [-]
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """Where a linear program leads."""
+    """The answer of one linear program: new masses, and what each target and bound costs."""
 
     mass_g: FloatArray
     pull_low: FloatArray

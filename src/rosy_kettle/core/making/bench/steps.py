@@ -9,7 +9,7 @@ from typing import Any
 
 from rosy_kettle.core.making.plan import PRE_DRY_H, drying_hours
 from rosy_kettle.core.making.plan.air import KIT
-from rosy_kettle.core.making.plan.run_sheet import DRYING, PREPARE_STAGE, RunSheet, RunSheetStep
+from rosy_kettle.core.making.plan.run_sheet import RunSheet, RunSheetStep
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
@@ -19,15 +19,8 @@ __all__ = ["BenchStep", "bench_steps", "step_from", "tolerance_g"]
 LEAST_TOLERANCE_G, TOLERANCE_SHARE = 0.5, 0.01  # the larger counts [g], [-]; common practice
 REST_MIN = 10.0  # a kneaded dough drinks [min]; common practice
 MELT_MARGIN_C = 6.0
-KINDS = {
-    "Rest": "rest",
-    "Judge": "feel",
-    "Colour": "split",
-    "Shape": "shape",
-    "Mould": "shape",
-    "Decorate": "decorate",
-    "Fill": "shape",
-}
+ASKS = frozenset({"rest", "feel", "split", "shape", "decorate", "dry"})
+"""Kinds of work that the bench has a step of its own for; the others are things to do."""
 DRY_PHASES = frozenset({"dry", "acid-last"})
 
 
@@ -98,7 +91,7 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
     tuple
         Conditions, one step a line to weigh, then the method's steps
     """
-    prepare = next(step for step in sheet.steps if step.stage == PREPARE_STAGE)
+    prepare = next(step for step in sheet.steps if step.kind == "prepare")
     # The air as it is goes before the air that was planned for.
     gate = tables.method_of(formula).humidity_gate_pct
     steps = [BenchStep("conditions", "conditions", "Read the air", prepare.text, KIT, gate_rh_pct=gate)]
@@ -177,7 +170,7 @@ def _reminded(steps: Sequence[BenchStep]) -> list[BenchStep]:
 def _step(
     number: int, step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet, flash_c: float | None
 ) -> BenchStep:  # fmt: skip
-    kind = "dry" if step.stage in DRYING else KINDS.get(step.stage, "do")
+    kind = step.kind if step.kind in ASKS else "do"
     key = f"do-{number}"
     made = BenchStep(key, kind, step.stage, step.text, step.caution)
     if kind == "rest":
@@ -187,16 +180,16 @@ def _step(
     if kind == "shape":
         return replace(made, pieces=sheet.pieces, piece_mass_g=sheet.piece_mass_g)
     melt_c = tables.methods[sheet.method].melt_c
-    if step.stage == "Melt" and melt_c is not None:
+    if step.kind == "melt" and melt_c is not None:
         return replace(made, kind="temperature", low_c=melt_c - MELT_MARGIN_C, high_c=melt_c + 5 * MELT_MARGIN_C)
-    if step.stage == "Scent" and flash_c is not None:
+    if step.kind == "scent" and flash_c is not None:
         return replace(made, kind="temperature", high_c=flash_c)
     return made
 
 
 def _shares(step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[tuple[str, float], ...]:
     """Return what each portion is split off with [g]: of the whole dough, or of what is in the bowl when wetting comes later."""
-    wetting = next((each.number for each in sheet.steps if each.stage in {"Liquids", "Melt"}), 0)
+    wetting = next((each.number for each in sheet.steps if each.kind in {"wet", "melt"}), 0)
     held_back = {school.id for school in sheet.schools if school.taken in {"after", "last"}}
     shares = {portion.name: 0.0 for portion in formula.portions}
     for group in sheet.groups:

@@ -27,8 +27,6 @@ PHASE_LABELS = {
     "spray": "Spray",
     "decoration": "Decoration",
 }
-PREPARE_STAGE = "Prepare"
-DRYING = frozenset({"Dry", "Set"})
 HEADINGS = {
     "powders": ("dry", "acid-last"),
     "butters and waxes": ("melt",),
@@ -75,8 +73,11 @@ class RunSheetStep:
 
     number: int
     stage: str
+    """Its heading, for people."""
     text: str
     caution: str
+    kind: str = "do"
+    """What kind of work it is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -235,12 +236,14 @@ def _line(item: Weighed, scale: float) -> RunSheetLine:
 def _steps(method: Method, kinds: set[str], asked: Sequence[AskedSchool], room: Room) -> tuple[RunSheetStep, ...]:
     stand = steps_hold(method, kinds, asked)
     steps = [step for step, stands in zip(method.steps, stand, strict=True) if stands]
-    last = max((at for at, step in enumerate(steps) if step.stage in DRYING), default=-1)
+    last = max((at for at, step in enumerate(steps) if step.kind == "dry"), default=-1)
     if last >= 0 and (air := while_it_dries(kinds, room)):
         steps[last] = replace(steps[last], caution=f"{steps[last].caution} {air}".strip())
     text, caution = before_the_work(method, room)
-    steps.insert(0, MethodStep(PREPARE_STAGE, text, caution))
-    return tuple(RunSheetStep(number, step.stage, step.text, step.caution) for number, step in enumerate(steps, start=1))
+    steps.insert(0, MethodStep("Prepare", text, caution, kind="prepare"))
+    return tuple(
+        RunSheetStep(number, step.stage, step.text, step.caution, step.kind) for number, step in enumerate(steps, start=1)
+    )
 
 
 def _cautions(held: Sequence[Ingredient]) -> tuple[str, ...]:

@@ -39,7 +39,6 @@ USUAL_SHAPE_MIN = 0.5
 DECORATE_MIN, UNMOULD_MIN, PACK_MIN = 0.3, 0.3, 0.75  # a piece [min]
 MOULDED = frozenset({"ball-mould", "mould", "cavity"})
 DECORATED = frozenset({"decoration"})
-NO_DRYING = "It does not dry"
 NIGHT_FROM, NIGHT_TO = 22, 6  # hands are not at the bench [h, local]
 PRE_DRY_H = 8.0  # a liquid surfactant dried into soda becomes powder again [h]; common practice
 
@@ -81,6 +80,8 @@ class _Span:
     why: str
     spare: float = 0.0
     """Minutes it may take longer."""
+    known: bool = True
+    """Whether it can be said how long it takes."""
 
 
 def _work(id_: str, name: str, minutes: float, why: str) -> _Span:
@@ -142,7 +143,7 @@ def make_schedule(
     night = [s.name.lower() for s in stages if s.hands and _at_night(s, utc_offset_min)]
     if night:
         conflicts.append(f"At night: {', '.join(night)}.")
-    promised = not any(sentence.startswith(NO_DRYING) for sentence in conflicts)
+    promised = all(span.known for span in spans)
     return Schedule(tuple(stages), begin, at, begin + longest, promised, tuple(conflicts))
 
 
@@ -213,7 +214,8 @@ def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
     found = drying_hours(evaluate(replace(formula, room=room), tables))
     air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if isinstance(found, str):
-        return _wait("dry", "Dry or set", 0.0, found), f"{NO_DRYING} in {air}: {found}. No time can be promised."
+        unknown = replace(_wait("dry", "Dry or set", 0.0, found), known=False)
+        return unknown, f"It does not dry in {air}: {found}. No time can be promised."
     hours, most = found
     why = f"likely {hours:.0f} h, at most {most:.0f} h in {air}"
     return _wait("dry", "Dry or set", 60 * hours, why, 60 * (most - hours)), ""

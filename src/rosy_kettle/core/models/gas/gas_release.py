@@ -15,7 +15,7 @@ ZERO_CELSIUS_K = 273.15  # [K]; SI definition
 
 @dataclass(frozen=True, slots=True)
 class GasRelease:
-    """What acid and base of a formula make of each other."""
+    """Gas and leftovers when all acid has met all base."""
 
     co2_mol: float
     brisk_co2_mol: float
