@@ -27,9 +27,9 @@ NUMERICAL = {
     "STEP_C", "NEARLY_ROOM_C", "LONGEST_MIN", "PIECE_ROUNDING", "NINETY_PCT", "CHANCE_SHOWN", "MM_PER_MIN", "SCAN_C",
     "BOWL_MINUTES", "SOAK_MINUTES", "MOST_PROTONS", "NEUTRAL_PH", "ZERO_CELSIUS_K", "REFERENCE_K", "GAS_CONSTANT_KJ",
     "CENT", "GRAMS_PER_KG", "MINUTES_PER_HOUR", "SODIUM_PER_MOL", "SODIUM_CITRATE_G_MOL", "SPECTATORS_MOL_STRENGTH_PER_G",
-    "SETTLES",
+    "SETTLES", "READINGS", "PH_WANTED",
 }  # fmt: skip
-"""Names that are no model: tolerances, grids of curves, unit conversions, formula masses of salts, tables by ingredient."""
+"""Names that are no model: declarations of readings, tolerances, grids of curves, unit conversions, formula masses of salts, tables by ingredient."""
 GEOMETRY = {
     "bath/equilibrium.py": "charges, their squares, and counts of protons", "bath/bath_water.py": "charges and a cube root",
     "bath/activity.py": "powers of the permittivity", "pieces/rolls.py": "circles", "fats/cooling.py": "a surface's share of a body",

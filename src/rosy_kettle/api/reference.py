@@ -7,7 +7,7 @@ from flask import Response
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.reference import (
-    BandAlways,
+    BandAnswer,
     Health,
     MethodAnswer,
     ReadingAnswer,
@@ -71,8 +71,12 @@ def reading_answer(reading: Reading) -> ReadingAnswer:
         explained=reading.explained, question=reading.question, scale_low=low, scale_high=high, decimals=reading.decimals,
         desk=reading.desk, curve=reading.curve, aim=reading.aim, has_why=reading.compute is not None,
         half_width=reading.half_width,
-        always=None if reading.always is None else BandAlways(low=reading.always[0], high=reading.always[1]),
+        lane=_band(reading.lane), always=_band(reading.always),
     )  # fmt: skip
+
+
+def _band(ends: tuple[float | None, float | None] | None) -> BandAnswer | None:
+    return None if ends is None else BandAnswer(low=ends[0], high=ends[1])
 
 
 def _method(method: Method) -> MethodAnswer:

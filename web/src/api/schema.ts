@@ -938,10 +938,10 @@ export interface components {
             reading: string;
         };
         /**
-         * BandAlways
-         * @description What is wanted of a reading whatever the profile; None is open.
+         * BandAnswer
+         * @description A band that belongs to a reading itself; None is open.
          */
-        BandAlways: {
+        BandAnswer: {
             /** High */
             high: number | null;
             /** Low */
@@ -3558,7 +3558,7 @@ export interface components {
         ReadingAnswer: {
             /** Aim */
             aim: boolean;
-            always: components["schemas"]["BandAlways"] | null;
+            always: components["schemas"]["BandAnswer"] | null;
             /** Basis */
             basis: string;
             /** Curve */
@@ -3579,6 +3579,7 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            lane: components["schemas"]["BandAnswer"] | null;
             /** Question */
             question: string;
             /** Scale High */
@@ -3858,6 +3859,11 @@ export interface components {
         RunSheetStep: {
             /** Caution */
             caution: string;
+            /**
+             * Kind
+             * @default do
+             */
+            kind?: string;
             /** Number */
             number: number;
             /** Stage */

@@ -5,7 +5,7 @@ from __future__ import annotations
 from rosy_kettle.api.schemas.common import Response
 
 __all__ = [
-    "BandAlways",
+    "BandAnswer",
     "Health",
     "MethodAnswer",
     "ReadingAnswer",
@@ -24,8 +24,8 @@ class Health(Response):
     version: str
 
 
-class BandAlways(Response):
-    """What is wanted of a reading whatever the profile; None is open."""
+class BandAnswer(Response):
+    """A band that belongs to a reading itself; None is open."""
 
     low: float | None
     high: float | None
@@ -49,7 +49,8 @@ class ReadingAnswer(Response):
     aim: bool
     has_why: bool
     half_width: float | None
-    always: BandAlways | None
+    lane: BandAnswer | None
+    always: BandAnswer | None
 
 
 class MethodAnswer(Response):

@@ -55,5 +55,7 @@ class Reading:
     """The curve it can be read off: texture, cooling, bath, foam, solid-fat, frontier; empty where there is none."""
     half_width: float | None = None
     """Half of its 90 % band, where the band is the same everywhere [its unit]."""
+    lane: tuple[float | None, float | None] | None = None
+    """Band that is drawn as a matter of course but not wished for: its end is part of the unit."""
     always: tuple[float | None, float | None] | None = None
     """Band wanted whatever the profile [its unit]; project default, no safety claim."""

@@ -69,6 +69,7 @@ const declared = (id: string, question: string, patch: Partial<Reading> = {}): [
     aim: true,
     has_why: true,
     half_width: null,
+    lane: null,
     always: null,
     ...patch,
   },
@@ -108,7 +109,7 @@ const REGISTRY = new Map([
     unit: "of its limit",
     scale_low: 0,
     scale_high: 2,
-    always: { low: null, high: 1 },
+    lane: { low: null, high: 1 },
   }),
   declared("cost.piece", "cost", { desk: 0, scale_low: 0, scale_high: 1.5, decimals: 2 }),
 ]);
@@ -290,7 +291,6 @@ describe("bands of a profile", () => {
       "feel.ring",
       "bath.ph_stepin",
       "bath.ph_soak",
-      "skin.scent_share",
     ]);
     const own = bandsOf(profile({ reading: "feel.ring", low: null, high: 10 }), REGISTRY);
     expect(own.filter((band) => band.reading === "feel.ring")).toEqual([

@@ -37,8 +37,8 @@ export function stripOf(
   value: number | null,
   extra: Partial<StripReading> = {},
 ): StripReading {
-  const always = reading.always;
-  const wanted = always ? { low: always.low ?? undefined, high: always.high ?? undefined } : undefined;
+  const lane = reading.always ?? reading.lane;
+  const wanted = lane ? { low: lane.low ?? undefined, high: lane.high ?? undefined } : undefined;
   const scale: StripScale = {
     min: reading.scale_low ?? 0,
     max: reading.scale_high ?? Math.max(2 * (value ?? 0), 1e-3),

@@ -22,7 +22,7 @@ READINGS = (
         "skin.scent_share", "Scent on skin", "of its limit", "exact", "dose",
         "Each scent against its own certificate, summed, on dried mass. Without a certificate it is not known.",
         page="skin", question="kind", place=28, rests_on=("skin",), compute=lambda look: look.skin.scent_share, aim=True,
-        scale=(0.0, 2.0), desk=2, always=(None, 1.0),
+        scale=(0.0, 2.0), desk=2, lane=(None, 1.0),
     ),
 )  # fmt: skip
 """Declarations."""
