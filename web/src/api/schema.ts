@@ -802,9 +802,15 @@ export interface components {
     schemas: {
         /**
          * Advice
-         * @description A sentence that a reading gives rise to: note or warn.
+         * @description What a reading gives rise to, as a code with its facts and in words; severity is note or warn.
          */
         Advice: {
+            /** Code */
+            code: string;
+            /** Facts */
+            facts?: {
+                [key: string]: number;
+            };
             /** Message */
             message: string;
             /** Reading */

@@ -1,4 +1,4 @@
-"""Sentences a reading gives rise to, beyond its own figure."""
+"""What readings give rise to beyond their own figures, as codes with their facts."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.models.fats.eutectic import eutectic_product
 from rosy_kettle.core.records.evaluation import Advice, Dough, Fizz, Lather, PieceReading
+from rosy_kettle.core.words.advice import advice_words
 
 __all__ = ["advise"]
 
@@ -44,9 +45,9 @@ def advise(
     """
     found = [*_spent(mix, setting, fizz), *_fats(mix, setting), *_of_dough(mix, setting, dough)]
     if lather.over_the_rim:
-        found.append(Advice("lather.foam_l", "note", "So much foam goes over the rim of this tub; a smaller dose does."))
+        found.append(_advice("lather.foam_l", "note", "foam_over_rim"))
     if piece.float == "may":
-        found.append(Advice("piece.float", "note", "It may float or sink; the gas that clings to it decides."))
+        found.append(_advice("piece.float", "note", "may_float"))
     return tuple(found)
 
 
@@ -56,21 +57,18 @@ def _spent(mix: Mix, setting: Setting, fizz: Fizz) -> list[Advice]:
     pressed = setting.method.pressed and wet and share is not None
     if share is None or (share <= SPENT_SHARE and not pressed):
         return []
-    lost = f"About {100 * share:.0f} % of the acid is spent in the bowl (within a factor of 2)."
-    cure = "Less water, or alcohol in its place, keeps the fizz." if pressed else "Fine where puff is wanted; else less water."
-    return [Advice("fizz.prereaction_share", "warn", f"{lost} {cure}")]
+    code = "acid_spent_pressed" if pressed else "acid_spent"
+    return [_advice("fizz.prereaction_share", "warn", code, spent_pct=100 * share)]
 
 
 def _fats(mix: Mix, setting: Setting) -> list[Advice]:
     found = []
     if eutectic_product(mix) >= mix.parameters.fats.eutectic_that_matters:
-        text = "Cocoa-like and lauric fats set softer together than their mean. Make a test piece first."
-        found.append(Advice("firmness.at_20_c", "note", text))
+        found.append(_advice("firmness.at_20_c", "note", "fats_soften_each_other"))
     left = mix.solid_fat_g(setting.assumed.bath_c)
     if mix.fat_g > 0 and left > FLECKS_SHARE * mix.fat_g:
-        solid = f"{100 * left / mix.fat_g:.0f} % of the fat is still solid at {setting.assumed.bath_c:g} °C"
-        text = f"{solid}: waxy flecks on the water."
-        found.append(Advice("feel.ring", "note", text))
+        solid_pct = 100 * left / mix.fat_g
+        found.append(_advice("feel.ring", "note", "fat_flecks", solid_pct=solid_pct, bath_c=setting.assumed.bath_c))
     return found
 
 
@@ -79,21 +77,16 @@ def _of_dough(mix: Mix, setting: Setting, dough: Dough | None) -> list[Advice]:
         return []
     found = []
     lift = dough.puff_pct or 0.0
+    worked = "kneaded" if setting.method.kneaded else "filled"
     if lift > PUFF_WARN_PCT:
-        text = "It lifts while resting: " + (
-            "stir until it stays down." if setting.method.kneaded else "stir, and fill moulds three quarters."
-        )
-        found.append(Advice("dough.puff_pct", "warn", text))
+        found.append(_advice("dough.puff_pct", "warn", f"lifts_{worked}"))
     elif lift >= PUFF_NOTE_PCT:
-        shape = "scoops come out rounder" if setting.method.kneaded else "a pressed or poured piece swells and may crack"
-        found.append(Advice("dough.puff_pct", "note", f"It lifts a little while resting; {shape}."))
+        found.append(_advice("dough.puff_pct", "note", f"lifts_little_{worked}"))
     if dough.saturation_unrested is not None:
-        fresh = f"Fresh from the mixer S is about {dough.saturation_unrested:.2f}"
-        text = f"{fresh}; let it drink in for 5 to 10 minutes before judging."
-        found.append(Advice("dough.saturation", "note", text))
+        found.append(_advice("dough.saturation", "note", "rest_first", saturation=dough.saturation_unrested))
     powders = mix.of(mix.palette.liquid_demand_known > 0)
     if dough.state == "damp sand" and powders > 0 and mix.coarse_share * mix.total_g > WET_SALT_SHARE * powders:
-        found.append(Advice("dough.saturation", "note", "Most of the powder is coarse crystals: it reads as wet salt."))
+        found.append(_advice("dough.saturation", "note", "wet_salt"))
     if "damp sand" in dough.wanted.states and dough.saturation is not None:
         found += _wetter(mix, dough.saturation)
     return found
@@ -109,11 +102,14 @@ def _wetter(mix: Mix, saturation: float) -> list[Advice]:
     elif alcohol_ml > oil_ml:
         band, name, extra = ALCOHOL_BAND, "alcohol", False
     elif oil_ml > 0:
-        band, name, extra = OIL_BAND, "oil alone (a weak bond)", False
+        band, name, extra = OIL_BAND, "oil", False
     else:
         return []
     if band[0] <= saturation <= band[1] and not extra:
         return []
-    text = f"Wetted by {name}, damp sand holds best at S {band[0]:g} to {band[1]:g}"
-    text += f" and at most {100 * WATER_MOST:g} % free water." if name == "water" else "."
-    return [Advice("dough.saturation", "note", text)]
+    facts = {"low": band[0], "high": band[1]} | ({"water_pct": 100 * WATER_MOST} if name == "water" else {})
+    return [_advice("dough.saturation", "note", f"damp_by_{name}", **facts)]
+
+
+def _advice(reading: str, severity: str, code: str, **facts: float) -> Advice:
+    return Advice(reading, severity, advice_words(code, facts), code, facts)

@@ -261,11 +261,14 @@ class Label:
 
 @dataclass(frozen=True, slots=True)
 class Advice:
-    """A sentence that a reading gives rise to: note or warn."""
+    """What a reading gives rise to, as a code with its facts and in words; severity is note or warn."""
 
     reading: str
     severity: str
     message: str
+    code: str
+    facts: Mapping[str, float] = field(default_factory=dict)
+    """Figures the sentence names, units in their names."""
 
 
 @dataclass(frozen=True, slots=True)

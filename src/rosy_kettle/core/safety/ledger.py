@@ -9,7 +9,7 @@ from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.records import Tables
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
 from rosy_kettle.core.safety.rules import STAGES, Facts, Finding, run_rules
-from rosy_kettle.core.safety.rules.words import spoken
+from rosy_kettle.core.words.asked_keys import spoken
 
 __all__ = ["read_ledger"]
 

@@ -1,0 +1,1 @@
+"""Codes and their facts, put into words: the only place where the core's findings become sentences."""
