@@ -1,3 +1,5 @@
+import { readDecimal } from "./decimals";
+
 /** Amounts as makers type them: "218", "0,75", "2/3", "1 1/2", "1½". The server reads them the same way. */
 const VULGAR: Readonly<Record<string, number>> = {
   "½": 1 / 2,
@@ -30,6 +32,6 @@ export function readAmount(typed: string): number | null {
   }
   const vulgar = WITH_VULGAR.exec(text);
   if (vulgar) return Number(vulgar[1] ?? 0) + (VULGAR[vulgar[2] ?? ""] ?? 0);
-  const number = Number(text.replace(",", "."));
-  return Number.isFinite(number) ? number : null;
+  const number = readDecimal(text);
+  return Number.isNaN(number) ? null : number;
 }

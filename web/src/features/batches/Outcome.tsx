@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Batch, Happening } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { Button, Field } from "../../ui";
 
 const FIGURES = [
@@ -29,9 +30,8 @@ export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) 
   const onKeep = async () => {
     const event: Record<string, unknown> = { kind: "outcome" };
     for (const [name, label] of FIGURES) {
-      const typed = (figures[name] ?? "").trim().replace(",", ".");
-      if (!typed) continue;
-      const value = Number(typed);
+      const value = readDecimal(figures[name] ?? "");
+      if (value === null) continue;
       const whole = name.startsWith("pieces");
       if (!Number.isFinite(value) || value < 0 || (whole && !Number.isInteger(value)))
         return setRefused(`${label} must be a ${whole ? "whole " : ""}number, or empty.`);

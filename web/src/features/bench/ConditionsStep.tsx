@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { readDecimal } from "../../lib/decimals";
 import { WaterOptions } from "../../ui";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
@@ -12,7 +13,7 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
   const [room, setRoom] = useState(String(batch.planned.room.temperature_c));
   const [tap, setTap] = useState(batch.planned.use.hardness);
   const humidity = typed ?? heard;
-  const celsius = Number(room.replace(",", "."));
+  const celsius = readDecimal(room) ?? Number.NaN;
   return (
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />

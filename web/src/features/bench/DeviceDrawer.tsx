@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type DrawerAct, openDrawer } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import type { Devices } from "./useStream";
 
 /** The drawer of the simulated devices: pour, heat, cool, breathe, unplug. */
@@ -8,7 +9,7 @@ export function DeviceDrawer({ devices }: { devices: Devices }) {
   const [mass, setMass] = useState("10");
   const does = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) => () =>
     void openDrawer(act).catch(() => undefined);
-  const poured = Number(mass.replace(",", "."));
+  const poured = readDecimal(mass) ?? Number.NaN;
   const key = "min-h-12 border-b border-ink px-3 text-[20px] disabled:text-soft";
   return (
     <section aria-label="Simulated devices" className="border-t border-ink">

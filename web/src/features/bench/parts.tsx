@@ -1,4 +1,5 @@
 import { type ButtonHTMLAttributes, useEffect, useRef, useState } from "react";
+import { readDecimal } from "../../lib/decimals";
 
 const HOLD_MS = 650;
 
@@ -68,8 +69,8 @@ export function TypedFigure({
   word?: string;
 }) {
   const [text, setText] = useState("");
-  const value = Number(text.replace(",", "."));
-  const good = text.trim() !== "" && Number.isFinite(value);
+  const value = readDecimal(text);
+  const good = value !== null && !Number.isNaN(value);
   return (
     <form
       className="flex items-stretch gap-3"

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { figure, grams } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { type Draft, type DraftLine, patchLine } from "./draft";
@@ -110,7 +111,7 @@ function BoundLine({
   const [typed, setTyped] = useState({ min_g: text(line.min_g), max_g: text(line.max_g) });
   const onType = (end: "min_g" | "max_g", value: string) => {
     setTyped((before) => ({ ...before, [end]: value }));
-    const given = value.trim() === "" ? null : Number(value.replace(",", "."));
+    const given = readDecimal(value);
     if (given === null || given >= 0)
       change((before) => patchLine(before, line.key, { [end]: given }), `${line.key}.${end}`);
   };
@@ -133,7 +134,7 @@ function BoundLine({
         <td key={end} className="w-20 text-right">
           <input
             aria-label={`${name}, ${end === "min_g" ? "at least" : "at most"} g`}
-            className={`written w-14 text-right text-ink ${Number(typed[end].replace(",", ".")) >= 0 ? "" : "text-rosy"}`}
+            className={`written w-14 text-right text-ink ${(readDecimal(typed[end]) ?? 0) >= 0 ? "" : "text-rosy"}`}
             inputMode="decimal"
             maxLength={12}
             disabled={line.locked}

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { readDecimal } from "../../lib/decimals";
 import { figure } from "../../lib/numbers";
 
 interface InlineProps {
@@ -15,13 +16,11 @@ interface InlineProps {
 export function Inline({ label, value, assumed, zero = false, onChange }: InlineProps) {
   const [text, setText] = useState(value === null ? "" : String(value));
   useEffect(() => {
-    setText((before) =>
-      Number(before.replace(",", ".")) === value ? before : value === null ? "" : String(value),
-    );
+    setText((before) => (readDecimal(before) === value ? before : value === null ? "" : String(value)));
   }, [value]);
-  const parsed = Number(text.replace(",", "."));
-  const fits = (number: number) => Number.isFinite(number) && (number > 0 || (zero && number === 0));
-  const bad = text.trim() !== "" && !fits(parsed);
+  const fits = (number: number) => number > 0 || (zero && number === 0);
+  const parsed = readDecimal(text);
+  const bad = parsed !== null && !fits(parsed);
   return (
     <input
       aria-label={label}
@@ -32,9 +31,8 @@ export function Inline({ label, value, assumed, zero = false, onChange }: Inline
       value={text}
       onChange={(event) => {
         setText(event.target.value);
-        const next = Number(event.target.value.replace(",", "."));
-        if (event.target.value.trim() === "") onChange(null);
-        else if (fits(next)) onChange(next);
+        const next = readDecimal(event.target.value);
+        if (next === null || fits(next)) onChange(next);
       }}
     />
   );

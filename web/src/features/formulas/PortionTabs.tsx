@@ -1,4 +1,5 @@
 import type { Evaluation } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { figure, grams } from "../../lib/numbers";
 import { BowlSmall } from "../../ui";
 import { type Draft, patchPortion, removePortion } from "./draft";
@@ -111,7 +112,7 @@ function PortionInHand({
             inputMode="decimal"
             defaultValue={size ?? ""}
             onBlur={(event) => {
-              const value = Number(event.target.value.replace(",", "."));
+              const value = readDecimal(event.target.value) ?? 0;
               if (value > 0 && value <= (measure === "share" ? 100 : 1e6))
                 patch(measure === "share" ? { share_pct: value } : { mass_g: value }, "size");
               else event.target.value = String(size ?? "");

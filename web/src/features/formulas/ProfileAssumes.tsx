@@ -1,4 +1,5 @@
 import type { ProfileSettings } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { WaterOptions } from "../../ui";
 import type { Draft } from "./draft";
 
@@ -51,8 +52,7 @@ export function ProfileAssumes({ settings, onChange }: Props) {
               aria-label={`${label}, ${unit}`}
               defaultValue={settings[name] ?? ""}
               onChange={(event) => {
-                const typed = event.target.value.trim().replace(",", ".");
-                onChange({ ...settings, [name]: typed === "" ? null : Number(typed) });
+                onChange({ ...settings, [name]: readDecimal(event.target.value) });
               }}
             />{" "}
             {unit}

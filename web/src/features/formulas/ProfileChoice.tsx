@@ -9,6 +9,7 @@ import {
   useDeleteProfile,
   useSaveProfile,
 } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { Button, Dialog, Field, useNotice, useOffers } from "../../ui";
 import type { Draft } from "./draft";
 import { assume, ProfileAssumes } from "./ProfileAssumes";
@@ -98,7 +99,6 @@ interface Row {
 }
 
 const text = (value: number | null) => (value === null ? "" : String(value));
-const number = (typed: string) => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
 
 function ProfileSheet({
   profile,
@@ -133,8 +133,8 @@ function ProfileSheet({
   const onSave = async () => {
     const bands: Band[] = rows.map((row) => ({
       reading: row.reading,
-      low: number(row.low),
-      high: number(row.high),
+      low: readDecimal(row.low),
+      high: readDecimal(row.high),
     }));
     if (bands.some((band) => Number.isNaN(band.low ?? 0) || Number.isNaN(band.high ?? 0)))
       return setRefused("An end of a band is a number, or empty.");

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { readDecimal } from "../../lib/decimals";
 import { figure } from "../../lib/numbers";
 import { Button, Dialog, Field } from "../../ui";
 
@@ -11,7 +12,7 @@ interface Props {
 /** The whole formula made larger or smaller, every line alike. */
 export function ScaleSheet({ batch_g, onScale, onClose }: Props) {
   const [typed, setTyped] = useState(String(Math.round(batch_g)));
-  const wanted = Number(typed.replace(",", "."));
+  const wanted = readDecimal(typed) ?? 0;
   const wrong = !(wanted > 0) || wanted > 1e6 ? "A mass in grams above 0, at most 1 000 000." : undefined;
   return (
     <Dialog

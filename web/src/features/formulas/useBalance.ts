@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
 import { type BalanceResult, type Band, findBalance, messageOf, type Objective } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { type Draft, toFile } from "./draft";
 import type { WantedBand } from "./profiles";
 
@@ -14,7 +15,6 @@ export interface Wish {
 const WAIT_MS = 200;
 
 const text = (value: number | null) => (value === null ? "" : String(value));
-const number = (typed: string) => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
 
 export function firstWishes(bands: readonly WantedBand[], dough: WantedBand | null): Wish[] {
   const all = dough ? [dough, ...bands.filter((band) => band.reading !== dough.reading)] : [...bands];
@@ -37,7 +37,7 @@ export function useBalance(
     () =>
       wishes
         .filter((wish) => wish.on && (wish.low.trim() || wish.high.trim()))
-        .map((wish) => ({ reading: wish.reading, low: number(wish.low), high: number(wish.high) })),
+        .map((wish) => ({ reading: wish.reading, low: readDecimal(wish.low), high: readDecimal(wish.high) })),
     [wishes],
   );
   useEffect(() => {

@@ -1,4 +1,5 @@
 import type { Certificate } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 
 const EMPTY: Certificate = { limit_pct: null, category: null, flash_c: null, allergens: {} };
 
@@ -87,10 +88,8 @@ function Figure({
         inputMode="decimal"
         defaultValue={value === null ? "" : String(value)}
         onBlur={(event) => {
-          const typed = event.target.value.trim().replace(",", ".");
-          const number = Number(typed);
-          if (typed === "" || (Number.isFinite(number) && number >= 0 && number <= most)) {
-            const read = typed === "" ? null : number;
+          const read = readDecimal(event.target.value);
+          if (read === null || (read >= 0 && read <= most)) {
             if (read !== value) onChange(read);
           } else event.target.value = value === null ? "" : String(value);
         }}
@@ -105,7 +104,7 @@ function readAllergens(text: string): Record<string, number> {
   const found: Record<string, number> = {};
   for (const part of text.split(/[,;]\s+|;\s*/)) {
     const match = /^(.+?)\s+(\d+(?:[.,]\d+)?)\s*%?$/.exec(part.trim());
-    if (match?.[1] && match[2]) found[match[1]] = Math.min(100, Number(match[2].replace(",", ".")));
+    if (match?.[1] && match[2]) found[match[1]] = Math.min(100, readDecimal(match[2]) ?? 0);
   }
   return found;
 }

@@ -12,6 +12,7 @@ import {
   useSaveStock,
   useSetPrice,
 } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { Button, Field, Strip, useNotice } from "../../ui";
 import { CertificateFields } from "./CertificateFields";
 import { OwnIngredientDialog } from "./OwnIngredientDialog";
@@ -207,9 +208,8 @@ function Stock({ item }: { item: IngredientAnswer }) {
   const [error, setError] = useState<string>();
   const save = useSaveStock();
   const submit = async () => {
-    const typed = text.trim().replace(",", ".");
-    if (typed === known) return;
-    const on_hand_g = typed === "" ? null : Number(typed);
+    if (text.trim() === known) return;
+    const on_hand_g = readDecimal(text);
     if (on_hand_g !== null && !(Number.isFinite(on_hand_g) && on_hand_g >= 0))
       return setError("On hand must be a number of grams, or empty.");
     try {

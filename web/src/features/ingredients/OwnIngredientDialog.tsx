@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type IngredientAnswer, messageOf, useSaveIngredient } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { Button, Dialog, Field } from "../../ui";
 
 const EDITABLE = [
@@ -34,11 +35,12 @@ export function OwnIngredientDialog({
     for (const { name: property, label } of EDITABLE) {
       const text = (values[property] ?? "").trim().replace(",", ".");
       if (text === (valuesOf(item)[property] ?? "") && copy) continue;
-      if (text !== "" && !Number.isFinite(Number(text))) {
+      const figure = readDecimal(text);
+      if (Number.isNaN(figure)) {
         setError(`${label} must be a number, got "${text}".`);
         return;
       }
-      if (text !== "" || item.own) changed[property] = text === "" ? null : Number(text);
+      if (text !== "" || item.own) changed[property] = figure;
     }
     try {
       const ingredient = {

@@ -1,4 +1,5 @@
 import { type BatchPlan, useSaveStock } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 import { grams } from "../../lib/numbers";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
@@ -58,8 +59,7 @@ export function Needs({ plan }: { plan: BatchPlan }) {
                   placeholder="not known"
                   defaultValue={need.on_hand_g === null ? "" : grams(need.on_hand_g).replace(/\u202f/g, "")}
                   onBlur={(event) => {
-                    const typed = event.target.value.trim().replace(",", ".");
-                    const next = typed === "" ? null : Number(typed);
+                    const next = readDecimal(event.target.value);
                     if (next === need.on_hand_g) return;
                     if (next === null || (Number.isFinite(next) && next >= 0))
                       save.mutate({ id: need.ingredient, on_hand_g: next });

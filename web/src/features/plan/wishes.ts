@@ -1,4 +1,5 @@
 import type { PlanAsk, RunSheet, WishAsk } from "../../api";
+import { readDecimal } from "../../lib/decimals";
 
 /** What is typed on the Plan, before it is asked. */
 export interface WishDraft {
@@ -53,8 +54,8 @@ export const newPlan = (room: number, humidity: number, pieces?: string): PlanDr
 });
 
 const read = (typed: string): number | null => {
-  const number = Number(typed.trim().replace(",", "."));
-  return typed.trim() === "" || !Number.isFinite(number) ? null : number;
+  const number = readDecimal(typed);
+  return Number.isNaN(number) ? null : number;
 };
 
 /** The first thing that cannot be meant, in one sentence; null when the plan can be asked. */
