@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import {
   type Band,
@@ -6,6 +6,7 @@ import {
   drawCharts,
   messageOf,
   type Reference,
+  useAnswer,
   useFormula,
   useProfiles,
   useReference,
@@ -22,22 +23,16 @@ export function CurvesPage() {
   const formula = useFormula(id);
   const reference = useReference();
   const profiles = useProfiles();
-  const [charts, setCharts] = useState<Charts | null>(null);
-  const [failed, setFailed] = useState("");
   const file = formula.isFetchedAfterMount ? formula.data?.formula : undefined;
-  useEffect(() => {
-    if (!file) return;
-    const controller = new AbortController();
-    drawCharts(file, 0, controller.signal)
-      .then(setCharts)
-      .catch((error: unknown) => !controller.signal.aborted && setFailed(messageOf(error)));
-    return () => controller.abort();
-  }, [file]);
+  const { answer: charts, error: failed } = useAnswer(
+    useMemo(() => (file ? (signal: AbortSignal) => drawCharts(file, 0, signal) : null), [file]),
+  );
   const { hash } = useLocation();
   useEffect(() => {
     if (charts && hash) document.getElementById(hash.slice(1))?.scrollIntoView();
   }, [charts, hash]);
-  const error = formula.error ? messageOf(formula.error) : failed;
+  const failure = formula.error ?? failed;
+  const error = failure ? messageOf(failure) : "";
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
       <h1>{file ? `Curves of ${file.name}` : "Curves"}</h1>

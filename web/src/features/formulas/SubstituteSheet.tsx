@@ -1,5 +1,5 @@
-import { useEffect, useState } from "react";
-import { findSubstitutes, messageOf, type Substitute, swapLine } from "../../api";
+import { useState } from "react";
+import { findSubstitutes, messageOf, type Substitute, swapLine, useAnswer } from "../../api";
 import { figure, grams } from "../../lib/numbers";
 import { Dialog } from "../../ui";
 import { type Draft, toDraft, toFile } from "./draft";
@@ -17,17 +17,12 @@ const SHOWN = 8;
 
 /** What could stand in for one line, those first that change the rest least. */
 export function SubstituteSheet({ draft, position, name, onTake, onClose }: Props) {
-  const [found, setFound] = useState<Substitute[] | null>(null);
-  const [failed, setFailed] = useState("");
+  const [refused, setRefused] = useState("");
   const [taking, setTaking] = useState("");
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once, for the formula as it was when the sheet opened
-  useEffect(() => {
-    const controller = new AbortController();
-    findSubstitutes(toFile(draft), position, controller.signal)
-      .then(setFound)
-      .catch((error: unknown) => !controller.signal.aborted && setFailed(messageOf(error)));
-    return () => controller.abort();
-  }, []);
+  // Asked once, for the formula as it was when the sheet opened.
+  const [ask] = useState(() => (signal: AbortSignal) => findSubstitutes(toFile(draft), position, signal));
+  const { answer: found, error } = useAnswer(ask);
+  const failed = refused || (error ? messageOf(error) : "");
   const onChoose = async (each: Substitute) => {
     setTaking(each.ingredient);
     try {
@@ -37,7 +32,7 @@ export function SubstituteSheet({ draft, position, name, onTake, onClose }: Prop
       const held = result.status === "solved" ? "" : " It does not hold all of it; look at the readings.";
       onTake(toDraft(formula), `${each.name} stands in for ${name}; ${others}.${held}`);
     } catch (error) {
-      setFailed(messageOf(error));
+      setRefused(messageOf(error));
       setTaking("");
     }
   };

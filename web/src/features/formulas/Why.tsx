@@ -1,5 +1,5 @@
-import { createContext, useContext, useEffect, useState } from "react";
-import { type Explanation, explainReading, findLevers, type Lever, messageOf } from "../../api";
+import { createContext, useContext, useMemo } from "react";
+import { type Explanation, explainReading, findLevers, type Lever, messageOf, useAnswer } from "../../api";
 import { figure, grams } from "../../lib/numbers";
 import { type Draft, toFile } from "./draft";
 import { SciencePage } from "./SciencePage";
@@ -21,33 +21,34 @@ const MOST_BARS = 7;
 /** Why a reading is what it is: the ways to mend it, what each line does to it, what it rests on. */
 export function Why({ reading, onTake, onCurve }: Props) {
   const draft = useContext(DraftInHand);
-  const [levers, setLevers] = useState<Lever[] | null>(null);
-  const [explained, setExplained] = useState<Explanation | null>(null);
-  const [failed, setFailed] = useState("");
   const { low, high } = reading.scale.wanted ?? {};
   const wanted = low !== undefined || high !== undefined;
   const asked = reading.hasWhy && reading.value !== null;
-  useEffect(() => {
-    if (!asked || !draft) return;
-    const controller = new AbortController();
-    const file = toFile(draft);
-    const fail = (error: unknown) => {
-      if (!controller.signal.aborted) setFailed(messageOf(error));
-    };
-    setFailed("");
-    explainReading(file, reading.id, controller.signal).then(setExplained).catch(fail);
-    if (wanted)
-      findLevers(file, { reading: reading.id, low: low ?? null, high: high ?? null }, controller.signal)
-        .then(setLevers)
-        .catch(fail);
-    return () => controller.abort();
-  }, [draft, reading.id, low, high, wanted, asked]);
-
+  const file = useMemo(() => (asked && draft ? toFile(draft) : null), [asked, draft]);
+  const why = useAnswer(
+    useMemo(
+      () => file && ((signal: AbortSignal) => explainReading(file, reading.id, signal)),
+      [file, reading.id],
+    ),
+  );
+  const ways = useAnswer(
+    useMemo(
+      () =>
+        file && wanted
+          ? (signal: AbortSignal) =>
+              findLevers(file, { reading: reading.id, low: low ?? null, high: high ?? null }, signal)
+          : null,
+      [file, reading.id, low, high, wanted],
+    ),
+  );
+  const failure = why.error ?? ways.error;
+  const failed = failure ? messageOf(failure) : "";
+  const explained = why.answer;
   const { curve } = reading;
   return (
     <div className="mt-3 text-label" data-why={reading.id}>
       {failed && <p className="text-rosy">{failed}</p>}
-      {wanted && asked && <Levers levers={levers} out={reading.out} onTake={onTake} />}
+      {wanted && asked && <Levers levers={ways.answer} out={reading.out} onTake={onTake} />}
       {explained && <Contributions explained={explained} reading={reading} />}
       {explained && <RestsOn explained={explained} />}
       {curve && (

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { type BalanceResult, type Band, findBalance, messageOf, type Objective } from "../../api";
+import { type Band, findBalance, messageOf, type Objective, useAnswer } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { type Draft, toFile } from "./draft";
 import type { WantedBand } from "./profiles";
@@ -29,9 +29,6 @@ export function useBalance(
   keepMass: boolean,
   guarded: boolean,
 ) {
-  const [result, setResult] = useState<BalanceResult | null>(null);
-  const [refused, setRefused] = useState("");
-  const [busy, setBusy] = useState(true);
   const [mass, setMass] = useState<number | null>(null);
   const asked = useMemo<Band[]>(
     () =>
@@ -40,31 +37,22 @@ export function useBalance(
         .map((wish) => ({ reading: wish.reading, low: readDecimal(wish.low), high: readDecimal(wish.high) })),
     [wishes],
   );
-  useEffect(() => {
-    const controller = new AbortController();
-    const broken = asked.find((band) => Number.isNaN(band.low ?? 0) || Number.isNaN(band.high ?? 0));
-    if (broken || asked.length === 0) {
-      setRefused(broken ? "An end of a band is a number, or empty." : "Choose something that is wanted.");
-      setBusy(false);
-      return;
-    }
-    setBusy(true);
-    const timer = setTimeout(() => {
-      const targets =
-        keepMass && mass !== null ? [...asked, { reading: "mass_g", low: mass, high: mass }] : asked;
-      findBalance({ formula: toFile(draft), targets, objective, locks: [], guarded }, controller.signal)
-        .then((found) => {
-          setResult(found);
-          setMass(found.readings_before.mass_g);
-          setRefused("");
-        })
-        .catch((error: unknown) => !controller.signal.aborted && setRefused(messageOf(error)))
-        .finally(() => !controller.signal.aborted && setBusy(false));
-    }, WAIT_MS);
-    return () => {
-      clearTimeout(timer);
-      controller.abort();
-    };
-  }, [draft, asked, objective, keepMass, guarded, mass]);
+  const broken = asked.some((band) => Number.isNaN(band.low) || Number.isNaN(band.high));
+  const refusal = broken
+    ? "An end of a band is a number, or empty."
+    : asked.length === 0
+      ? "Choose something that is wanted."
+      : "";
+  const held = keepMass ? mass : null;
+  const ask = useMemo(() => {
+    if (refusal) return null;
+    const targets = held === null ? asked : [...asked, { reading: "mass_g", low: held, high: held }];
+    const question = { formula: toFile(draft), targets, objective, locks: [], guarded };
+    return (signal: AbortSignal) => findBalance(question, signal);
+  }, [draft, asked, objective, held, guarded, refusal]);
+  const { answer: result, error, busy } = useAnswer(ask, WAIT_MS);
+  const found = result?.readings_before.mass_g ?? null;
+  useEffect(() => setMass(found), [found]);
+  const refused = refusal || (error ? messageOf(error) : "");
   return { result, refused, busy };
 }

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   type Evaluation,
@@ -8,6 +8,7 @@ import {
   type Measure,
   messageOf,
   type Stage,
+  useAnswer,
   useFormula,
   useIngredients,
 } from "../../api";
@@ -114,19 +115,10 @@ function Ledger({ answer }: { answer: FormulaAnswer }) {
 
 /** Readings for the newest state; the last ones stay while new ones are on their way. */
 function useStaged(draft: Draft, stage: Stage) {
-  const [evaluation, setEvaluation] = useState<Evaluation | null>(null);
-  const [failed, setFailed] = useState("");
-  useEffect(() => {
-    const controller = new AbortController();
-    evaluate(toFile(draft), controller.signal, stage)
-      .then((found) => {
-        setEvaluation(found);
-        setFailed("");
-      })
-      .catch((error: unknown) => !controller.signal.aborted && setFailed(messageOf(error)));
-    return () => controller.abort();
-  }, [draft, stage]);
-  return { evaluation, failed };
+  const { answer, error } = useAnswer(
+    useMemo(() => (signal: AbortSignal) => evaluate(toFile(draft), signal, stage), [draft, stage]),
+  );
+  return { evaluation: answer, failed: error ? messageOf(error) : "" };
 }
 
 function count(ledger: readonly LedgerEntry[]): string {

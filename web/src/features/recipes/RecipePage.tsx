@@ -1,10 +1,11 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import {
   emptyFormula,
   messageOf,
   type RecipeAnswer,
   readRecipe,
+  useAnswer,
   useCreateFormula,
   useIngredients,
   useLearnName,
@@ -171,29 +172,9 @@ export function RecipePage() {
 }
 
 function useReading(text: string): { read: RecipeAnswer | null; error: string | null } {
-  const [state, setState] = useState<{ read: RecipeAnswer | null; error: string | null }>({
-    read: null,
-    error: null,
-  });
-  useEffect(() => {
-    if (!text.trim()) {
-      setState({ read: null, error: null });
-      return;
-    }
-    const controller = new AbortController();
-    const timer = setTimeout(() => {
-      readRecipe(text, controller.signal)
-        .then((read) => setState({ read, error: null }))
-        .catch((error: unknown) => {
-          if (!controller.signal.aborted) setState((before) => ({ ...before, error: messageOf(error) }));
-        });
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      controller.abort();
-    };
-  }, [text]);
-  return state;
+  const ask = useMemo(() => (text.trim() ? (signal: AbortSignal) => readRecipe(text, signal) : null), [text]);
+  const { answer, error } = useAnswer(ask, PAUSE_MS);
+  return { read: ask ? answer : null, error: error ? messageOf(error) : null };
 }
 
 function summary(lines: number, guessed: number, asking: number): string {
