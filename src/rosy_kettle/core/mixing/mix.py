@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, wraps
+from typing import TypeVar, cast
 
 import numpy as np
 
@@ -17,7 +18,9 @@ from rosy_kettle.core.mixing.solid_fat import weighted_solid_fat
 from rosy_kettle.core.parameters import Parameters
 from rosy_kettle.core.records import Ingredient
 
-__all__ = ["Mix", "base_id", "make_mix"]
+__all__ = ["Mix", "base_id", "make_mix", "once_per_mix"]
+
+Found = TypeVar("Found")
 
 GRID_C = tuple(float(t) for t in range(76))  # temperatures the fat is looked up at [°C]
 SLOPE_STEP_C = 0.5  # width of the difference that gives solid fat's slope over temperature [°C]
@@ -231,8 +234,36 @@ class Mix:
         return list(zip(self.palette.ingredients, masses, strict=True))
 
     @cached_property
+    def kept(self) -> dict[object, object]:
+        """What functions of this mix alone have returned; see ``once_per_mix``."""
+        return {}
+
+    @cached_property
     def _solid_fat(self) -> dict[float, float]:
         return {}
+
+
+def once_per_mix(work: Callable[[Mix], Found]) -> Callable[[Mix], Found]:
+    """Return a function of a mix that is worked out once for each mix, however many readings ask for it.
+
+    Parameters
+    ----------
+    work : Callable
+        A pure function of a mix alone
+
+    Returns
+    -------
+    Callable
+        The same, with its answer kept with the mix
+    """
+
+    @wraps(work)
+    def asked(mix: Mix) -> Found:
+        if work not in mix.kept:
+            mix.kept[work] = work(mix)
+        return cast("Found", mix.kept[work])
+
+    return asked
 
 
 def base_id(item: Ingredient) -> str:

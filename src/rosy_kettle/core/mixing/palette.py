@@ -25,6 +25,7 @@ __all__ = ["BoolArray", "FloatArray", "Palette", "dried_palette", "known", "make
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 
+MOST_HELD = 256  # lists of ingredients whose columns are kept, for the next keystroke has the same
 FLAGS, FIGURES = 12, 25  # how many columns of each kind
 
 
@@ -144,6 +145,10 @@ class Palette:
         return known(self.liquid_demand_ml_g)
 
 
+_MADE: dict[tuple[int, ...], Palette] = {}
+"""Palettes by the identity of their ingredients and parameters, which they hold, so that an identity is not used again."""
+
+
 def known(column: FloatArray) -> FloatArray:
     """Return a column with 0 where a property is not known.
 
@@ -176,6 +181,17 @@ def make_palette(ingredients: Sequence[Ingredient], parameters: Parameters = USU
         Columns of the same length and order
     """
     items = tuple(ingredients)
+    asked = (*map(id, items), id(parameters))
+    held = _MADE.get(asked)
+    if held is not None:
+        return held
+    if len(_MADE) >= MOST_HELD:
+        _MADE.clear()
+    made = _made_palette(items, parameters)
+    return _MADE.setdefault(asked, made)
+
+
+def _made_palette(items: tuple[Ingredient, ...], parameters: Parameters) -> Palette:
     p = parameters.mixing
     figures = chain.from_iterable(_floats(item, p) for item in items)
     yes_or_no = chain.from_iterable(_flags(item, p) for item in items)

@@ -13,6 +13,7 @@ from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting, dough_fault, missing_of
 from rosy_kettle.core.models.dough import STATES, TextureCurve, texture_curve, wanted_states, working_window
 from rosy_kettle.core.models.dough.behaviour import alcohol_left_g, saturation_without, state_chances, stickiness
+from rosy_kettle.core.models.dough.texture import texture_of
 from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.gas.prereaction import puff
 from rosy_kettle.core.parameters.dough import DoughParameters
@@ -133,7 +134,7 @@ def _unknown(setting: Setting, states: tuple[str, ...]) -> Dough:
 
 def _known_dough(mix: Mix, spread: FloatArray, setting: Setting, unknown: Dough, missing: list[Missing]) -> Dough:
     fill, grid_c = mix.fill, mix.fill.temperature_c
-    curve = texture_curve(fill, mix.parameters)
+    curve = texture_of(mix)
     scanned = np.searchsorted(grid_c, SCAN_C)
     scan = TextureCurve(grid_c[scanned], curve.saturation[scanned], curve.state_index[scanned])
     window, reason = working_window(

@@ -8,12 +8,13 @@ import numpy as np
 
 from rosy_kettle.core.mixing.carried import fat_carries
 from rosy_kettle.core.mixing.fill import DoughFill
+from rosy_kettle.core.mixing.mix import Mix, once_per_mix
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.parameters import USUAL, Parameters
 from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.records import WantedDough
 
-__all__ = ["STATES", "TextureCurve", "texture_curve", "wanted_states"]
+__all__ = ["STATES", "TextureCurve", "texture_curve", "texture_of", "wanted_states"]
 
 STATES = ("set", "dust", "damp sand", "crumbly dough", "play dough", "sticky", "batter", "pour")
 """From cold and hard to hot and thin; a dough never goes backwards in this order on warming."""
@@ -71,6 +72,23 @@ def texture_curve(fill: DoughFill, p: Parameters = USUAL) -> TextureCurve:
     hard = may_set & (fill.firm_share > p.dough.solid_share_that_sets - p.dough.solid_share_eased_by_fat * carried)
     state = np.where(hard, SET, state)
     return TextureCurve(fill.temperature_c, fill.saturation, np.maximum.accumulate(state))
+
+
+@once_per_mix
+def texture_of(mix: Mix) -> TextureCurve:
+    """Return the texture of a mix over all temperatures its fat is looked up at.
+
+    Parameters
+    ----------
+    mix : Mix
+        The formula
+
+    Returns
+    -------
+    TextureCurve
+        Coldest first
+    """
+    return texture_curve(mix.fill, mix.parameters)
 
 
 def wanted_states(wanted: WantedDough, fast_acid_share: float, p: DoughParameters = USUAL.dough) -> tuple[str, ...]:

@@ -8,7 +8,7 @@ import numpy as np
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import clip, sqrt
-from rosy_kettle.core.models.dough.texture import texture_curve
+from rosy_kettle.core.models.dough.texture import texture_of
 from rosy_kettle.core.parameters.drying import DryingParameters
 
 __all__ = ["Drying", "drying_time"]
@@ -133,7 +133,7 @@ def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room
 
 def _cold_state(mix: Mix, room_c: float) -> str:
     """Return the state at room temperature, the one that is shown as "when cold"."""
-    curve = texture_curve(mix.fill, mix.parameters)
+    curve = texture_of(mix)
     return curve.state(int(np.searchsorted(curve.temperature_c, room_c)))
 
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.mixing.mix import Mix, once_per_mix
 
 __all__ = ["eutectic_loss", "eutectic_product"]
 
 
+@once_per_mix
 def eutectic_product(mix: Mix) -> float:
     """Return the product of the shares of cocoa-like and lauric fat among all fat and oil.
 

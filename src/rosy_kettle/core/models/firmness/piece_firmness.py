@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.mixing.mix import Mix, once_per_mix
 from rosy_kettle.core.mixing.sloped import clip, exp, log1p
 from rosy_kettle.core.records import Ingredient
 
@@ -70,12 +70,14 @@ def piece_firmness(
     return min(p.highest, firmness * p.packing_factors.get(packing, 1.0))
 
 
+@once_per_mix
 def _crust_acid(mix: Mix) -> float:
     p = mix.parameters.firmness
     soda_share = mix.of(mix.palette.carbon_mol_g > 0) / mix.total_g
     return min(1.0, mix.fast_acid_share / p.acid_for_full_crust) * min(1.0, soda_share / p.soda_for_full_crust)
 
 
+@once_per_mix
 def _hardeners(mix: Mix) -> float:
     groups: dict[str, list[tuple[float, float]]] = {}
     for item, mass_g in mix.items():

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.mixing.mix import Mix, once_per_mix
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.gas import GasParameters
 
@@ -58,6 +58,7 @@ def co2_volume_l(co2_mol: float, temperature_c: float, p: GasParameters = USUAL.
     return co2_mol * p.gas_constant_l_atm * (temperature_c + ZERO_CELSIUS_K)
 
 
+@once_per_mix
 def gas_release(mix: Mix) -> GasRelease:
     """Return the gas and the leftovers when all acid has met all base.
 
