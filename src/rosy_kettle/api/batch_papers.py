@@ -17,7 +17,6 @@ from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError, NotFoundError
 from rosy_kettle.core.making.plan import sheet_of
-from rosy_kettle.papers import batch_record_pdf, run_sheet_pdf, smaller_photo
 from rosy_kettle.store.batches import list_events
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
@@ -56,6 +55,8 @@ class PhotoQuery(BaseModel):
 
 @blueprint.get("/formulas/<int:formula_id>/run-sheet.pdf", summary="The run sheet of a bowl as PDF", responses=PDF)
 def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
+    from rosy_kettle.papers import run_sheet_pdf  # here: the paper packages are a tenth of the start
+
     with current_studio().reading() as session:
         formula = record_of(find_formula(session, path.formula_id))
         tables = studio_tables(session)
@@ -66,6 +67,8 @@ def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
 
 @blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF", responses=PDF)
 def record_pdf(path: BatchPath) -> Response:
+    from rosy_kettle.papers import batch_record_pdf  # here: the paper packages are a tenth of the start
+
     with current_studio().reading() as session:
         bench = open_bench(session, path.batch_id)
         row = bench.row
@@ -87,6 +90,8 @@ def record_json(path: BatchPath) -> Response:
 
 @blueprint.post("/batches/<int:batch_id>/photos", summary="Keep a photo, made smaller")
 def add_photo(path: BatchPath, query: PhotoQuery) -> Response:
+    from rosy_kettle.papers import smaller_photo  # here: the paper packages are a tenth of the start
+
     request.max_content_length = LARGEST_PHOTO_BYTES
     sent = request.files.get("photo")
     if sent is None:
