@@ -19,10 +19,11 @@ from scripts.served import largest_memory_mb
 
 from rosy_kettle.api import workers
 from rosy_kettle.api.app import create_app
+from rosy_kettle.api.server import IDLE_SECONDS
 from rosy_kettle.core.deadline import check_time, limited
 from rosy_kettle.core.errors import TookTooLongError
 from rosy_kettle.store import Studio
-from tests.serving import Server, ask
+from tests.serving import Server, ask, yardstick_s
 
 SOON_S = 0.2
 SIZE = 100_000
@@ -42,7 +43,7 @@ def texts() -> dict[str, str]:
 
 @pytest.mark.parametrize("kind", list(texts()))
 def test_a_hundred_kilobytes_are_read_while_others_are_answered(shared_server: Server, kind: str) -> None:
-    """Health within 200 ms meanwhile; the reader within 5 s on the slowest machine (figures in docs/reliability.md)."""
+    """Health within 200 ms meanwhile; the reader within twenty yardsticks of work (figures in docs/reliability.md)."""
     waits, done = list[float](), threading.Event()
 
     def look() -> None:
@@ -59,7 +60,7 @@ def test_a_hundred_kilobytes_are_read_while_others_are_answered(shared_server: S
     watcher.join()
     assert status == (422 if kind == "short lines" else 200), answer  # they name more things than a formula may hold
     assert statistics.median(waits) < SOON_S
-    assert cpu_s(shared_server) - began < 5.0, "processor time of the reading and of the answers beside it [s]"
+    assert cpu_s(shared_server) - began < 20 * yardstick_s(), "processor time of the reading and of the answers beside it [s]"
 
 
 def cpu_s(server: Server) -> float:
@@ -93,7 +94,7 @@ def test_five_hundred_idle_connections_do_not_keep_the_next_one_out(shared_serve
     try:
         began = time.perf_counter()
         assert shared_server.ask("GET", "/api/formulas")[0] == 200
-        assert time.perf_counter() - began < 5.0
+        assert time.perf_counter() - began < IDLE_SECONDS, "not only once the idle ones are closed"
     finally:
         for each in idle:
             each.close()
