@@ -25,19 +25,22 @@ MASS = Reading(
     "mass_g", "Batch", "g", "exact", "batch", "The sum of all lines in grams.", page="amounts", question="", place=0,
     compute=lambda look: look.mix.total_g,
 )  # fmt: skip
-_ALL: list[Reading] = sorted(
-    (MASS, *chain(DOUGH, GAS, LATHER, BATH, FIRMNESS, RELEASE, DRYING, FEEL, SKIN, PIECES, COST)), key=lambda each: each.place
-)
+_BY_ID: dict[str, Reading] = {
+    reading.id: reading
+    for reading in sorted(
+        (MASS, *chain(DOUGH, GAS, LATHER, BATH, FIRMNESS, RELEASE, DRYING, FEEL, SKIN, PIECES, COST)), key=lambda each: each.place
+    )
+}
 
 
 def declared() -> Mapping[str, Reading]:
     """Return all declared readings by id, in the order makers ask for them."""
-    return {reading.id: reading for reading in _ALL}
+    return _BY_ID
 
 
 def watched() -> tuple[Reading, ...]:
     """Return the readings whose side effects are told, in their order."""
-    held = [(reading.watched.place, reading) for reading in _ALL if reading.watched is not None]
+    held = [(reading.watched.place, reading) for reading in _BY_ID.values() if reading.watched is not None]
     return tuple(reading for _place, reading in sorted(held, key=lambda each: each[0]))
 
 
@@ -74,8 +77,9 @@ def declared_besides(*readings: Reading) -> Iterator[None]:
     readings : Reading
         The further declarations
     """
-    _ALL.extend(readings)
+    _BY_ID.update({reading.id: reading for reading in readings})
     try:
         yield
     finally:
-        del _ALL[-len(readings) :]
+        for reading in readings:
+            del _BY_ID[reading.id]
