@@ -6,6 +6,7 @@ Checked with SQLite's own integrity check and backup API, and by a second proces
 from __future__ import annotations
 
 import multiprocessing
+import os
 import sqlite3
 import stat
 import threading
@@ -204,3 +205,12 @@ def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path) ->
     assert settle_waiting_photos(studio.path) == 1
     assert {path.name for path in folder.iterdir()} == {"a.jpg", "c.jpg"}
     studio.close()
+
+
+def test_what_a_killed_first_start_left_half_made_goes_at_the_next(tmp_path: Path) -> None:
+    for name in (f".studio.sqlite3.new-{2**31 - 1}", f".studio.sqlite3.new-{2**31 - 1}-wal"):
+        (tmp_path / name).write_bytes(b"half")
+    running = tmp_path / f".studio.sqlite3.new-{os.getppid()}"
+    running.write_bytes(b"another start is at work")
+    open_studio(tmp_path).close()
+    assert {path.name for path in tmp_path.iterdir()} == {"studio.sqlite3", running.name}

@@ -267,7 +267,8 @@ def sentence_from(error: ValidationError, data: Any = None) -> str:
     field = str(place[-1]) if place else "file"
     where = _where(place, data)
     got = repr(first.get("input"))[:60]
-    rule = first["msg"][0].lower() + first["msg"][1:]
+    said = first["msg"].removeprefix("Value error, ")
+    rule = said[0].lower() + said[1:]
     if first["type"] == "missing":
         return f'{where or "The"}{" the" if where else ""} field "{field}" is missing; add it.'
     return f'{where or "The"}{" the" if where else ""} field "{field}" is wrong: {rule}, got {got}.'

@@ -138,6 +138,7 @@ def open_studio(folder: Path | None = None, *, serving: bool = False) -> Studio:
 
 def _put_new_studio(path: Path) -> None:
     """Make an empty studio beside its place and link it there whole: neither a kill nor a full disk leaves half of one."""
+    _clear_half_made(path)
     new = path.with_name(f".{path.name}.new-{os.getpid()}")
     try:
         os.close(os.open(new, os.O_CREAT | os.O_WRONLY, 0o600))
@@ -149,6 +150,14 @@ def _put_new_studio(path: Path) -> None:
     finally:
         for left in path.parent.glob(f"{new.name}*"):
             left.unlink()
+
+
+def _clear_half_made(path: Path) -> None:
+    """Throw away what a start that was killed had half made; one that still runs keeps its own."""
+    for left in path.parent.glob(f".{path.name}.new-*"):
+        maker = left.name.rpartition(".new-")[2].partition("-")[0]
+        if not (maker.isdecimal() and Path(f"/proc/{maker}").exists()):
+            left.unlink(missing_ok=True)
 
 
 def _migrated(path: Path) -> Engine:
