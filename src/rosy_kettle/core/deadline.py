@@ -30,7 +30,7 @@ def limited(is_over: Callable[[], bool]) -> Iterator[None]:
 
 
 def check_time() -> None:
-    """Go on, if there is time left.
+    """Raise once the time of this work is over; return nothing while there is some left.
 
     Raises
     ------
