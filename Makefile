@@ -4,7 +4,7 @@ PREPARE := python3 scripts/prepare.py
 STATIC := src/rosy_kettle/api/static/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal # timings are measured by tests/bench, alone
+SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
 .PHONY: setup run demo-reset test test-fast lint types bench fuzz mutants chaos screenshots lock api-types clean
 
@@ -34,11 +34,11 @@ demo-reset: setup
 
 test: setup .stamps/browser
 	@$(PREPARE) npm test
-	@$(PY) -m pytest $(SIDE_BY_SIDE) --ignore=tests/bench
-	@$(PY) -m pytest tests/bench
+	@$(PY) -m pytest $(SIDE_BY_SIDE) -m "not clock"
+	@$(PY) -m pytest -m clock tests
 
 test-fast: setup
-	@$(PY) -m pytest $(SIDE_BY_SIDE) --ignore=tests/bench --ignore=tests/browser --ignore=tests/served
+	@$(PY) -m pytest $(SIDE_BY_SIDE) -m "not clock" --ignore=tests/browser --ignore=tests/served
 
 lint: setup
 	@.venv/bin/ruff check .

@@ -14,6 +14,8 @@ from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_targe
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.bench.test_bench_evaluate import TWENTY_FIVE
 
+pytestmark = pytest.mark.clock
+
 TARGETS = (
     "lather.score>=40", "dough.saturation=0.6..1.0", "firmness.at_20_c>=30", "feel.ring<=70", "skin.harshness_mg_l<=20", "lather.active_g>=2",
 )  # fmt: skip

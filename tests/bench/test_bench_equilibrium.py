@@ -9,6 +9,8 @@ from pytest_benchmark.fixture import BenchmarkFixture
 from rosy_kettle.core.models.bath.equilibrium import BathIons, Constants, constants_at, solve_aired, solve_closed
 from rosy_kettle.core.records import Tables
 
+pytestmark = pytest.mark.clock
+
 SODA, CITRIC = 60 / 84.007 / 150, 30 / 192.124 / 150
 RUN = (
     f"SOLUTION 1\n temp 38\n pH 7 charge\nREACTION 1\n NaHCO3 {SODA}\n H3Citrate {CITRIC}\n 1.0\n"

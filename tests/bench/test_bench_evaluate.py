@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import pytest
 from pytest_benchmark.fixture import BenchmarkFixture
 
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
+
+pytestmark = pytest.mark.clock
 
 TWENTY_FIVE = (
     "baking-soda", "citric-acid-anhydrous", "cream-of-tartar", "slsa-fine", "corn-starch", "tapioca-starch", "kaolin", "bentonite",

@@ -8,6 +8,7 @@ import re
 import time
 from fractions import Fraction
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -121,6 +122,7 @@ def test_no_number_is_dropped_without_a_word() -> None:
             assert number in told_numbers or told_numbers & joined, (text, told)
 
 
+@pytest.mark.clock
 def test_a_hundred_kilobytes_of_anything_are_read_in_a_second() -> None:
     for part in (" ", "(", "a ", "1 ", "1/2 ", "soda, ", "and ", "9", "200 g soda, "):
         for text in (part * (100_000 // len(part)), "\n".join([part * (2_900 // len(part))] * 34)):

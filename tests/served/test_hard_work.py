@@ -41,6 +41,7 @@ def texts() -> dict[str, str]:
     }  # fmt: skip
 
 
+@pytest.mark.clock
 @pytest.mark.parametrize("kind", list(texts()))
 def test_a_hundred_kilobytes_are_read_while_others_are_answered(shared_server: Server, kind: str) -> None:
     """Health within 200 ms meanwhile; the reader within twenty yardsticks of work (figures in docs/reliability.md)."""
@@ -68,6 +69,7 @@ def cpu_s(server: Server) -> float:
     return (int(fields[11]) + int(fields[12])) / 100
 
 
+@pytest.mark.clock
 def test_a_crowd_of_hard_questions_is_told_to_wait_and_a_light_one_is_not(shared_server: Server) -> None:
     formula = {"format": "rosy-kettle/formula", "version": 1, "name": "much", "portions": [{"name": "p", "lines": [
         {"ingredient": "kaolin", "amount": "1", "unit": "g"}] * 2_000}]}  # fmt: skip
@@ -89,6 +91,7 @@ def test_a_crowd_of_hard_questions_is_told_to_wait_and_a_light_one_is_not(shared
     assert largest_memory_mb(shared_server.pid) < 350
 
 
+@pytest.mark.clock
 def test_five_hundred_idle_connections_do_not_keep_the_next_one_out(shared_server: Server) -> None:
     idle = [socket.create_connection(("127.0.0.1", shared_server.port)) for _ in range(500)]
     try:

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryFilters, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, client } from "./client";
 import type { components } from "./schema";
 import type {
@@ -91,16 +91,23 @@ export const readRecipe = (text: string, signal?: AbortSignal) =>
   api(client.POST("/api/recipe-readings", { body: { text }, ...(signal ? { signal } : {}) }));
 
 /** A change that makes the lists stale. */
-function useChange<In, Out>(change: (input: In) => Promise<Out>, stale: readonly unknown[][]) {
+function useChange<In, Out>(change: (input: In) => Promise<Out>, stale: readonly QueryFilters[]) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => Promise.all(stale.map((queryKey) => queries.invalidateQueries({ queryKey }))),
+    // A list asked for before the change, and not answered yet, would be taken for the list after it: it is asked anew.
+    onSuccess: () =>
+      Promise.all(
+        stale.map(async (lists) => {
+          await queries.cancelQueries(lists);
+          await queries.invalidateQueries(lists);
+        }),
+      ),
   });
 }
 
-const FORMULAS = [[...KEYS.formulas]];
-const INGREDIENTS = [[...KEYS.ingredients]];
+const FORMULAS = [{ queryKey: KEYS.formulas }];
+const INGREDIENTS = [{ queryKey: KEYS.ingredients }];
 
 export const useCreateFormula = () =>
   useChange((formula: FormulaFile) => api(client.POST("/api/formulas", { body: formula })), FORMULAS);
@@ -109,7 +116,7 @@ export const useDeleteFormula = () =>
   useChange(
     (id: number) =>
       api(client.DELETE("/api/formulas/{formula_id}", { params: { path: { formula_id: id } } })),
-    FORMULAS,
+    [{ queryKey: KEYS.formulas, exact: true }], // not the formula itself: it is gone
   );
 
 export const restoreFormula = (id: number) =>
@@ -243,7 +250,7 @@ export const drawCharts = async (formula: FormulaFile, portion: number, signal: 
 export const useProfiles = () =>
   useQuery({ queryKey: KEYS.profiles, queryFn: () => api(client.GET("/api/profiles")), staleTime: 30_000 });
 
-const PROFILES = [[...KEYS.profiles]];
+const PROFILES = [{ queryKey: KEYS.profiles }];
 
 export interface ProfileDraft {
   name: string;
@@ -313,5 +320,5 @@ export const useSaveMoulds = () =>
   useChange(
     ({ tool, count }: { tool: string; count: number | null }) =>
       api(client.PUT("/api/moulds/{tool_id}", { params: { path: { tool_id: tool } }, body: { count } })),
-    [[...KEYS.moulds], ...FORMULAS],
+    [{ queryKey: KEYS.moulds }, ...FORMULAS],
   );

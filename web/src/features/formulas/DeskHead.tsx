@@ -146,15 +146,19 @@ function HeadMenu({
   const say = useNotice();
   const remove = useDeleteFormula();
   const restore = useRestoreFormula();
+  const refused = (error: unknown) => say(messageOf(error), { asks: true });
   const onDelete = async () => {
     try {
       await remove.mutateAsync(answer.id);
       say(`"${draft.name}" is put aside.`, {
-        action: { label: "Bring it back", run: () => void restore.mutateAsync(answer.id) },
+        action: {
+          label: "Bring it back",
+          run: () => restore.mutateAsync(answer.id).catch(refused),
+        },
       });
       await navigate("/");
     } catch (error) {
-      say(messageOf(error), { asks: true });
+      refused(error);
     }
   };
   const offers: Offer[] = [
