@@ -6,6 +6,7 @@ OWASP ASVS 4.0.3, 11.1.4 (limits against too many calls) and 12.1.1 (large input
 from __future__ import annotations
 
 import http.client
+import json
 import random
 import socket
 import statistics
@@ -137,3 +138,23 @@ def test_a_plan_of_many_small_bowls_is_refused_at_the_border(shared_server: Serv
         shared_server.port, "POST", f"/api/formulas/{formula}/plans", {"wishes": [{"pieces": 1000}], "capacity_g": 0.001}
     )
     assert status == 422, answer
+
+
+@pytest.mark.clock
+def test_a_question_nobody_waits_for_any_more_makes_room(shared_server: Server) -> None:
+    """Ten wishes that cannot be met, each hung up on: the next one is not told to wait for them."""
+    soda = {"ingredient": "baking-soda", "amount": "100", "unit": "g"}
+    formula = {"format": "rosy-kettle/formula", "version": 1, "name": "wish", "portions": [{"name": "p", "lines": [
+        soda, soda | {"ingredient": "slsa-fine"}, soda | {"ingredient": "glycerin"}, soda | {"ingredient": "cocoa-butter"}]}]}  # fmt: skip
+    wish = {"formula": formula, "targets": [{"reading": "lather.score", "low": 99, "high": None},
+        {"reading": "feel.ring", "low": None, "high": 0}], "objective": "least-change", "locks": []}  # fmt: skip
+    began = cpu_s(shared_server)
+    assert shared_server.ask("POST", "/api/balances", wish)[0] == 200
+    whole = cpu_s(shared_server) - began
+    for _ in range(workers.HARD_IN_ALL):
+        with closing(http.client.HTTPConnection("127.0.0.1", shared_server.port, timeout=30)) as connection:
+            connection.request("POST", "/api/balances", json.dumps(wish), {"Content-Type": "application/json"})
+    assert shared_server.ask("POST", "/api/balances", wish)[0] == 200
+    spent = cpu_s(shared_server) - began
+    print(f"one wish {whole:.2f} s, ten hung up on and another {spent:.2f} s")
+    assert spent < 5 * whole, "processor time of twelve, ten of them hung up on [s]"

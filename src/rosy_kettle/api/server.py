@@ -58,6 +58,7 @@ def serve_studio(
         server = create_server(
             app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
             cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,
+            channel_request_lookahead=1,  # a connection is listened to while its request is worked on: it may hang up
         )  # fmt: skip
         server.channel_class = _Channel
     except (OSError, socket.gaierror) as error:

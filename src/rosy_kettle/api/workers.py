@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 import time
+from collections.abc import Callable
 from contextlib import ExitStack
 from typing import Any
 
@@ -22,6 +23,8 @@ HARD_IN_ALL = 10
 """Hard requests worked on or waiting; the rest of the threads stay free for light ones."""
 REQUEST_SECONDS = 30.0
 """Longest work on one request, waiting included [s]."""
+LOOK_SECONDS = 0.1
+"""Between looks of a waiting request whether it is still worth waiting [s]."""
 HARD = frozenset({
     "evaluations", "recipe-readings", "levers", "explanations", "balances", "substitutes", "swaps", "charts", "plans",
 })  # fmt: skip
@@ -34,19 +37,20 @@ class _HardWork:
     def __init__(self) -> None:
         self._queue, self._bench = threading.Semaphore(HARD_IN_ALL), threading.Semaphore(HARD_AT_ONCE)
 
-    def begin(self, held: ExitStack) -> None:
+    def begin(self, held: ExitStack, is_over: Callable[[], bool]) -> None:
         """Take a place until ``held`` is closed.
 
         Raises
         ------
         TookTooLongError
-            If too many are waiting, or no place came free in time.
+            If too many are waiting, no place came free in time, or nobody waits for the answer any more.
         """
         if not self._queue.acquire(blocking=False):
             raise TookTooLongError("Too much is being worked out at once; try again in a moment.")
         held.callback(self._queue.release)
-        if not self._bench.acquire(timeout=REQUEST_SECONDS):
-            raise TookTooLongError("Other work did not end in time; try again in a moment.")
+        while not self._bench.acquire(timeout=LOOK_SECONDS):
+            if is_over():
+                raise TookTooLongError("Other work did not end in time; try again in a moment.")
         held.callback(self._bench.release)
 
 
@@ -57,9 +61,15 @@ def register_workers(app: Flask) -> None:
     def begin() -> None:
         g.held = ExitStack()
         until = time.monotonic() + REQUEST_SECONDS
-        g.held.enter_context(limited(lambda: time.monotonic() > until))
+        # A page asks anew at every change and hangs up on the question before: that work is dropped at its next step.
+        hung_up: Callable[[], bool] = request.environ.get("waitress.client_disconnected", lambda: False)
+
+        def is_over() -> bool:
+            return time.monotonic() > until or hung_up()
+
+        g.held.enter_context(limited(is_over))
         if request.method == "POST" and request.path.rsplit("/", 1)[-1] in HARD:
-            hard.begin(g.held)
+            hard.begin(g.held, is_over)
 
     def end(_error: BaseException | None) -> Any:
         held: ExitStack | None = g.pop("held", None)
