@@ -22,7 +22,7 @@ const router = createBrowserRouter([
       },
       {
         path: "formulas/:formulaId",
-        lazy: async () => ({ Component: (await import("../features/formulas")).DeskPage }),
+        lazy: async () => ({ Component: (await import("../features/desk")).DeskPage }),
       },
       {
         path: "formulas/:formulaId/ledger",

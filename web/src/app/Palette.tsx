@@ -1,15 +1,7 @@
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { useLocation, useNavigate } from "react-router";
-import { emptyFormula, messageOf, useCreateFormula, useFormulas, useIngredients } from "../api";
-import { Dialog, offersNow, useNotice } from "../ui";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { Dialog } from "../ui";
 
-interface Entry {
-  words: string;
-  kind: string;
-  go: () => void;
-}
-
-const MOST = 9;
+const PaletteSearch = lazy(() => import("./PaletteSearch"));
 
 /** One key over everything: formulas, ingredients, places, what can be done here. */
 export function Palette() {
@@ -30,134 +22,12 @@ export function Palette() {
         Go to <kbd className="border-b border-ink font-sans text-hint">Ctrl K</kbd>
       </button>
       <Dialog open={open} onOpenChange={setOpen} title="Go to, or do">
-        {open && <Search onDone={() => setOpen(false)} />}
+        {open && (
+          <Suspense fallback={<p className="text-body text-soft">Opening…</p>}>
+            <PaletteSearch onDone={() => setOpen(false)} />
+          </Suspense>
+        )}
       </Dialog>
     </>
   );
-}
-
-function Search({ onDone }: { onDone: () => void }) {
-  const [typed, setTyped] = useState("");
-  const [at, setAt] = useState(0);
-  const entries = useEntries();
-  const found = useMemo(() => matching(entries, typed), [entries, typed]);
-  const here = Math.min(at, found.length - 1);
-  const run = (entry: Entry | undefined) => {
-    if (!entry) return;
-    onDone();
-    entry.go();
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === "ArrowDown") setAt(Math.min(here + 1, found.length - 1));
-    else if (event.key === "ArrowUp") setAt(Math.max(here - 1, 0));
-    else if (event.key === "Enter") run(found[here]);
-    else return;
-    event.preventDefault();
-  };
-  return (
-    <>
-      <input
-        aria-label="Go to, or do"
-        role="combobox"
-        aria-expanded="true"
-        aria-controls="palette-list"
-        aria-activedescendant={found[here] ? `palette-${here}` : undefined}
-        className="written w-full text-state"
-        placeholder="a formula, an ingredient, a page, something to do"
-        value={typed}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          setAt(0);
-        }}
-        onKeyDown={onKeyDown}
-      />
-      <div id="palette-list" role="listbox" aria-label="Found" className="pt-2">
-        {found.map((entry, index) => (
-          <div
-            key={entry.kind + entry.words}
-            id={`palette-${index}`}
-            role="option"
-            tabIndex={-1}
-            aria-selected={index === here}
-            className={`flex min-h-8 items-baseline justify-between border-b-[0.9px] border-ink px-1 text-row ${index === here ? "bg-lit font-bold" : ""}`}
-            onPointerMove={() => setAt(index)}
-            onClick={() => run(entry)}
-            onKeyDown={(event) => event.key === "Enter" && run(entry)}
-          >
-            {entry.words}
-            <span className="text-caption font-medium text-soft">{entry.kind}</span>
-          </div>
-        ))}
-        {found.length === 0 && <p className="pt-1 text-body text-soft">Nothing by that name.</p>}
-      </div>
-    </>
-  );
-}
-
-function useEntries(): Entry[] {
-  const navigate = useNavigate();
-  const { pathname } = useLocation();
-  const formulas = useFormulas();
-  const ingredients = useIngredients();
-  const create = useCreateFormula();
-  const say = useNotice();
-  // What the page offered when the palette was opened.
-  const [offers] = useState(offersNow);
-  const begin = async () => {
-    try {
-      const made = await create.mutateAsync(emptyFormula());
-      await navigate(`/formulas/${made.id}`);
-    } catch (error) {
-      say(messageOf(error), { asks: true });
-    }
-  };
-  const latest = useRef(begin);
-  latest.current = begin;
-  return useMemo(() => {
-    const to = (path: string) => () => void navigate(path);
-    const open = /^\/(?:formulas|plan)\/(\d+)/.exec(pathname)?.[1];
-    const here: Entry[] = open
-      ? [
-          { words: "This formula's Desk", kind: "here", go: to(`/formulas/${open}`) },
-          { words: "Its skin ledger", kind: "here", go: to(`/formulas/${open}/ledger`) },
-          { words: "Its curves", kind: "here", go: to(`/formulas/${open}/curves`) },
-          { words: "Its versions", kind: "here", go: to(`/formulas/${open}/versions`) },
-          { words: "Plan a batch of it", kind: "here", go: to(`/plan/${open}`) },
-        ]
-      : [];
-    const acts = offers.map(({ words, hint, run }) => ({ words, kind: hint ?? "do", go: run }));
-    const pages: Entry[] = [
-      { words: "All formulas", kind: "page", go: to("/") },
-      { words: "Empty formula", kind: "do", go: () => void latest.current() },
-      { words: "Paste a recipe", kind: "do", go: to("/recipes/new") },
-      { words: "Plan", kind: "page", go: to("/plan") },
-      { words: "Bench: all batches", kind: "page", go: to("/bench") },
-      { words: "Pantry", kind: "page", go: to("/pantry") },
-    ];
-    const named = (formulas.data?.formulas ?? []).map((each) => ({
-      words: each.name,
-      kind: each.method_name.toLowerCase(),
-      go: to(`/formulas/${each.id}`),
-    }));
-    const shelf = (ingredients.data?.ingredients ?? []).map((each) => ({
-      words: each.short_name,
-      kind: `${each.role}, Pantry`,
-      go: to(`/pantry/${each.id}`),
-    }));
-    return [...here, ...acts, ...named, ...pages, ...shelf];
-  }, [navigate, pathname, formulas.data, ingredients.data, offers]);
-}
-
-/** What begins with the words first, then what holds them all. */
-function matching(entries: readonly Entry[], typed: string): Entry[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const holds = entries.filter((entry) => {
-    const text = `${entry.words} ${entry.kind}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
-  const first = words[0] ?? "";
-  return [
-    ...holds.filter((entry) => entry.words.toLowerCase().startsWith(first)),
-    ...holds.filter((entry) => !entry.words.toLowerCase().startsWith(first)),
-  ].slice(0, MOST);
 }

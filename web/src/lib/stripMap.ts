@@ -1,3 +1,5 @@
+import { type ScaleLinear, scaleLinear } from "d3-scale";
+
 /** The map of a strip: all wanted bands fall between the same two posts. */
 export interface Wanted {
   low?: number | undefined;
@@ -16,48 +18,41 @@ export interface Posts {
   xb: number;
 }
 
-type Node = readonly [value: number, x: number];
+/** Where a value falls on the strip; beyond its ends it stops at the end. */
+export function stripScale({ min, max, wanted }: StripScale, posts: Posts): ScaleLinear<number, number> {
+  const [values, places] = nodes(min, max, wanted ?? {}, posts);
+  return scaleLinear(values, places).clamp(true);
+}
 
-/** Nodes of the piecewise linear map, by which ends are wanted. */
-export function nodes({ min, max, wanted }: StripScale, { width, xa, xb }: Posts): Node[] {
-  const { low, high } = wanted ?? {};
-  if (low !== undefined && high !== undefined)
+/** Values and places between which the strip is linear, by which ends are wanted. */
+function nodes(
+  min: number,
+  max: number,
+  { low, high }: Wanted,
+  { width, xa, xb }: Posts,
+): [number[], number[]] {
+  if (low !== undefined && high !== undefined) {
+    // A band that begins where the scale does leaves nothing before the first post.
+    const [values, places] = [low > min ? [min] : [], low > min ? [0] : []];
     return [
-      [min, 0],
-      [low, xa],
-      [high, xb],
-      [max, width],
+      [...values, low, high, max],
+      [...places, xa, xb, width],
     ];
+  }
   if (low !== undefined)
     return [
-      [min, 0],
-      [low, xa],
-      [max, xb],
+      [min, low, max],
+      [0, xa, xb],
     ];
   if (high !== undefined)
     return [
-      [min, xa],
-      [high, xb],
-      [max, width],
+      [min, high, max],
+      [xa, xb, width],
     ];
   return [
-    [min, 0],
-    [max, width],
+    [min, max],
+    [0, width],
   ];
-}
-
-/** Where a value falls on the strip; beyond its ends it stops at the end. */
-export function place(value: number, map: readonly Node[]): number {
-  const first = map[0];
-  const last = map[map.length - 1];
-  if (!first || !last) return 0;
-  if (value <= first[0]) return first[1];
-  for (let index = 1; index < map.length; index++) {
-    const [v0, x0] = map[index - 1] as Node;
-    const [v1, x1] = map[index] as Node;
-    if (value <= v1) return v1 === v0 ? x1 : x0 + ((value - v0) / (v1 - v0)) * (x1 - x0);
-  }
-  return last[1];
 }
 
 /** How far a value lies outside what is wanted: below counts negative, inside is 0. */
@@ -67,10 +62,6 @@ export function outBy(value: number, wanted: Wanted | undefined): number {
   return 0;
 }
 
-/** Round steps for the ruler under a strip. */
-export function rulerStep(min: number, max: number, most = 12): number {
-  const rough = (max - min) / most;
-  const power = 10 ** Math.floor(Math.log10(rough));
-  const mantissa = rough / power;
-  return power * (mantissa <= 1 ? 1 : mantissa <= 2 ? 2 : mantissa <= 5 ? 5 : 10);
-}
+/** Round values for the ruler under a drawing, in steps of ones, twos and fives. */
+export const roundMarks = (min: number, max: number, about: number): number[] =>
+  scaleLinear([min, max], [0, 1]).ticks(about);

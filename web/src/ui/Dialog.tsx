@@ -32,7 +32,7 @@ export function Dialog({ open, onOpenChange, title, lead, wide = false, children
           }}
           {...(lead ? {} : { "aria-describedby": undefined })}
         >
-          <Radix.Title className="text-[28px] font-[350]">{title}</Radix.Title>
+          <Radix.Title className="text-heading font-[350]">{title}</Radix.Title>
           {lead && <Radix.Description className="mt-1 text-body text-soft">{lead}</Radix.Description>}
           {children}
           <Radix.Close className="absolute right-6 top-6 border-b border-ink px-1 text-label">

@@ -1,5 +1,7 @@
+import { scaleLinear } from "d3-scale";
+import { area, line as lineThrough } from "d3-shape";
 import { type Ref, useId } from "react";
-import { rulerStep } from "../lib/stripMap";
+import { roundMarks } from "../lib/stripMap";
 
 export interface PlotLine {
   name: string;
@@ -43,11 +45,12 @@ const BOTTOM = 46;
 /** Lines that are quantities, on one ruled paper; wet where the reading is wet. */
 export function Plot({ ref, text, x, y, lines, lane, spans = [], levels = [], posts = [] }: Props) {
   const pattern = useId();
-  const px = (value: number) => LEFT + ((value - x.min) / (x.max - x.min)) * (W - LEFT - RIGHT);
-  const py = (value: number) =>
-    H - BOTTOM - ((Math.min(Math.max(value, y.min), y.max) - y.min) / (y.max - y.min)) * (H - TOP - BOTTOM);
-  const path = (points: PlotLine["points"]) =>
-    points.map(([a, b], index) => `${index ? "L" : "M"}${px(a).toFixed(1)} ${py(b).toFixed(1)}`).join("");
+  const px = scaleLinear([x.min, x.max], [LEFT, W - RIGHT]);
+  const py = scaleLinear([y.min, y.max], [H - BOTTOM, TOP]).clamp(true);
+  const along = (point: readonly [number, number]) => px(point[0]);
+  const up = (point: readonly [number, number]) => py(point[1]);
+  const path = lineThrough<readonly [number, number]>(along, up);
+  const below = area<readonly [number, number]>(along, H - BOTTOM, up);
   const names = placed(
     lines
       .filter((line) => line.named !== "start")
@@ -88,7 +91,7 @@ export function Plot({ ref, text, x, y, lines, lane, spans = [], levels = [], po
         .map((line) => (
           <path
             key={`${line.name}fill`}
-            d={`${path(line.points)}L${px(line.points.at(-1)?.[0] ?? 0)} ${H - BOTTOM}L${px(line.points[0]?.[0] ?? 0)} ${H - BOTTOM}Z`}
+            d={below(line.points) ?? ""}
             fill={`url(#${pattern})`}
             opacity=".75"
           />
@@ -117,7 +120,7 @@ export function Plot({ ref, text, x, y, lines, lane, spans = [], levels = [], po
       {lines.map((line) => (
         <path
           key={line.name}
-          d={path(line.points)}
+          d={path(line.points) ?? ""}
           fill="none"
           stroke={line.style === "wet" ? "var(--verd)" : "var(--ink)"}
           strokeWidth={line.style === "wet" ? 2.6 : line.style === "ink" ? 2 : 1.2}
@@ -187,7 +190,7 @@ function Axes({
         stroke="var(--ink)"
         strokeWidth="1.2"
       />
-      {(x.label ? marks(x.min, x.max) : []).map((value) => (
+      {(x.label ? roundMarks(x.min, x.max, 6) : []).map((value) => (
         <g key={value}>
           <path d={`M${px(value)} ${H - BOTTOM}v5`} stroke="var(--ink)" strokeWidth=".9" />
           <text x={px(value)} y={H - BOTTOM + 18} textAnchor="middle">
@@ -195,7 +198,7 @@ function Axes({
           </text>
         </g>
       ))}
-      {marks(y.min, y.max).map((value) => (
+      {roundMarks(y.min, y.max, 6).map((value) => (
         <g key={value}>
           <path d={`M${LEFT} ${py(value)}h-5`} stroke="var(--ink)" strokeWidth=".9" />
           <text x={LEFT - 8} y={py(value) + 4} textAnchor="end">
@@ -211,12 +214,4 @@ function Axes({
       </text>
     </g>
   );
-}
-
-function marks(min: number, max: number): number[] {
-  const step = rulerStep(min, max, 7);
-  const found: number[] = [];
-  for (let index = Math.ceil(min / step - 1e-9); index * step <= max + step / 1000; index++)
-    found.push(Math.round(index * step * 1e6) / 1e6);
-  return found;
 }

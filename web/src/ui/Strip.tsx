@@ -1,6 +1,6 @@
 import { memo, useId } from "react";
 import { seeded } from "../lib/seed";
-import { nodes, outBy, place, rulerStep, type StripScale } from "../lib/stripMap";
+import { outBy, roundMarks, type StripScale, stripScale } from "../lib/stripMap";
 
 export interface StripProps extends StripScale {
   id: string;
@@ -24,10 +24,9 @@ export const Strip = memo(function Strip(props: StripProps) {
   const width = props.width ?? 172;
   const height = open ? 22 : 12;
   const posts = { width, xa: width * 0.31, xb: width * 0.79 };
-  const map = nodes({ min, max, wanted }, posts);
-  const at = (v: number) => place(v, map);
-  const start = map[0]?.[1] ?? 0;
-  const end = map[map.length - 1]?.[1] ?? width;
+  const at = stripScale({ min, max, wanted }, posts);
+  const start = at(min);
+  const end = at(max);
   const out = value == null ? 0 : outBy(value, wanted);
   const laned = wanted !== undefined;
   const pattern = useId();
@@ -82,11 +81,10 @@ function tornPaper(id: string, start: number, end: number, height: number): stri
 }
 
 function ticks(min: number, max: number, at: (v: number) => number, height: number): string {
-  const step = rulerStep(min, max, 24);
-  let path = "";
-  for (let index = Math.ceil(min / step); index * step <= max + step / 1000; index++)
-    path += `M${at(index * step).toFixed(1)} ${height + 0.5}v${index % 5 === 0 ? 4 : 2.4}`;
-  return path;
+  const long = new Set(roundMarks(min, max, 5));
+  return roundMarks(min, max, 24)
+    .map((value) => `M${at(value).toFixed(1)} ${height + 0.5}v${long.has(value) ? 4 : 2.4}`)
+    .join("");
 }
 
 type At = (value: number) => number;
@@ -237,12 +235,7 @@ function Numerals({
   format,
 }: StripScale & { at: At; height: number; format: (value: number) => string }) {
   const ends = [wanted?.low, wanted?.high].filter((v): v is number => v !== undefined);
-  const step = rulerStep(min, max, 6);
-  const marks: number[] = [];
-  for (let index = Math.ceil(min / step); index * step <= max + step / 1000; index++) {
-    const v = Math.round(index * step * 1e6) / 1e6;
-    if (ends.every((end) => Math.abs(at(end) - at(v)) > 32)) marks.push(v);
-  }
+  const marks = roundMarks(min, max, 6).filter((v) => ends.every((end) => Math.abs(at(end) - at(v)) > 32));
   const right = at(max) - 12;
   return (
     <g fontSize="13" fill="var(--soft)" textAnchor="middle">

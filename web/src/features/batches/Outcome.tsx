@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Batch, Happening } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Field } from "../../ui";
+import { Button, Field, NumberInput } from "../../ui";
 
 const FIGURES = [
   ["pieces_good", "Pieces good", ""],
@@ -48,9 +48,9 @@ export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) 
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <label className="text-caption italic text-soft">
           Dry on
-          <input
+          <NumberInput
             type="datetime-local"
-            className="written block text-row not-italic text-ink"
+            className="block text-row not-italic text-ink"
             value={dry}
             onChange={(event) => setDry(event.target.value)}
           />
@@ -61,7 +61,6 @@ export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) 
             className="w-36"
             label={label}
             after={unit}
-            inputMode="decimal"
             value={figures[name] ?? ""}
             onChange={(event) => setFigures({ ...figures, [name]: event.target.value })}
           />

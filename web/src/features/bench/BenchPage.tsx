@@ -38,8 +38,8 @@ export function BenchPage() {
   const id = Number(useParams().batchId);
   const batch = useBatch(id);
   const reference = useReference();
-  if (batch.error) return <p className="px-14 py-10 text-[24px] text-rosy">{messageOf(batch.error)}</p>;
-  if (!batch.data || !reference.data) return <p className="px-14 py-10 text-[24px] text-soft">Opening…</p>;
+  if (batch.error) return <p className="px-14 py-10 text-state text-rosy">{messageOf(batch.error)}</p>;
+  if (!batch.data || !reference.data) return <p className="px-14 py-10 text-state text-soft">Opening…</p>;
   return <Bench key={id} batch={batch.data} reference={reference.data} />;
 }
 
@@ -93,7 +93,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
         <div className="flex flex-col gap-3 pt-1">
           {step && (
             <>
-              <h1 className="text-[52px] font-medium leading-tight">{step.title}</h1>
+              <h1 className="text-bench-step font-medium leading-tight">{step.title}</h1>
               <WindowLine batch={batch} devices={devices} />
               <Step
                 key={step.key}
@@ -146,13 +146,13 @@ function Head({ batch }: { batch: Batch }) {
   const [sound, turnSound] = useSound();
   return (
     <header className="flex min-h-14 items-center justify-between">
-      <Link to="/" className="flex min-h-12 items-center gap-3 text-[20px] font-semibold">
+      <Link to="/" className="flex min-h-12 items-center gap-3 text-bench-key font-semibold">
         <KettleMark />
         <span className="sr-only">All formulas; this is </span>
         {batch.name}, version {batch.version}
         {batch.bowls > 1 && `, bowl ${batch.bowl} of ${batch.bowls}`}
       </Link>
-      <nav aria-label="Places of work" className="flex gap-6 text-[20px]">
+      <nav aria-label="Places of work" className="flex gap-6 text-bench-key">
         <button
           type="button"
           className="min-h-12 min-w-12 text-soft"
@@ -193,7 +193,7 @@ function Next({ batch }: { batch: Batch }) {
   if (!next) return null;
   const mass = next.target_g !== null ? ` ${grams(next.target_g)} g` : "";
   return (
-    <p className="text-[22px] text-soft">
+    <p className="text-bench-note text-soft">
       then{" "}
       <b className="text-ink">
         {next.kind === "weigh" ? next.title.replace(/^Weigh /, "") : next.title.toLowerCase()}
@@ -229,7 +229,7 @@ function LeftOut({ batch, act, weighing }: { batch: Batch; act: StepProps["act"]
       {left.map((step) => (
         <li
           key={step.key}
-          className="flex items-center justify-between gap-4 border-b border-rosy text-[22px] text-rosy"
+          className="flex items-center justify-between gap-4 border-b border-rosy text-bench-note text-rosy"
         >
           <span>
             Left out: {step.title.replace(/^Weigh /, "")}
@@ -266,8 +266,8 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
   const left = batch.state.status.filter((status) => status === "skipped").length;
   return (
     <>
-      <h1 className="text-[52px] font-medium leading-tight">On the paper</h1>
-      <p className="text-[28px]">
+      <h1 className="text-bench-step font-medium leading-tight">On the paper</h1>
+      <p className="text-bench-line">
         {batch.state.pieces_done} pieces from {grams(batch.now.mass_g)} g.{" "}
         {left > 0 && <b className="text-rosy">{left} left out. </b>}
         {batch.now.drying.hours !== null
@@ -286,7 +286,7 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
         )}
       </div>
       {!batch.closed_at && (
-        <p className="text-[22px] text-soft">
+        <p className="text-bench-note text-soft">
           The record stays open for what becomes of it; close it there.{" "}
           <button
             type="button"

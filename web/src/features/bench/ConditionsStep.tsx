@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { readDecimal } from "../../lib/decimals";
-import { WaterOptions } from "../../ui";
+import { NumberInput, WaterOptions } from "../../ui";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
@@ -18,23 +18,22 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />
       <p className="text-[min(104px,13vh)] font-medium leading-none">
-        {humidity === null ? "–" : Math.round(humidity)} <span className="text-[48px]">% RH</span>
+        {humidity === null ? "–" : Math.round(humidity)} <span className="text-bench-unit">% RH</span>
       </p>
       {humidity !== null && step.gate_rh_pct !== null && humidity > step.gate_rh_pct && (
-        <p className="text-[24px] font-semibold text-rosy">
+        <p className="text-state font-semibold text-rosy">
           Too damp for this work: run the dehumidifier first, or plan a closed cure.
         </p>
       )}
       {heard === null && (
         <TypedFigure label="Humidity in per cent" unit="% RH" word="Take it" onGive={setTyped} />
       )}
-      <div className="flex flex-wrap gap-6 text-[24px]">
+      <div className="flex flex-wrap gap-6 text-state">
         <label>
           Room{" "}
-          <input
+          <NumberInput
             aria-label="Room in degrees Celsius"
-            inputMode="decimal"
-            className="written h-14 w-20 text-center text-[28px] font-semibold"
+            className="h-14 w-20 text-center text-bench-line font-semibold"
             value={room}
             onChange={(event) => setRoom(event.target.value)}
           />{" "}
@@ -44,7 +43,7 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
           Tap{" "}
           <select
             aria-label="Tap water"
-            className="written h-14 min-w-24 text-[28px] font-semibold"
+            className="written h-14 min-w-24 text-bench-line font-semibold"
             value={tap}
             onChange={(event) => setTap(event.target.value as typeof tap)}
           >

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { type DrawerAct, openDrawer } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { NumberInput } from "../../ui";
 import type { Devices } from "./useStream";
 
 /** The drawer of the simulated devices: pour, heat, cool, breathe, unplug. */
@@ -10,25 +11,24 @@ export function DeviceDrawer({ devices }: { devices: Devices }) {
   const does = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) => () =>
     void openDrawer(act).catch(() => undefined);
   const poured = readDecimal(mass) ?? Number.NaN;
-  const key = "min-h-12 border-b border-ink px-3 text-[20px] disabled:text-soft";
+  const key = "min-h-12 border-b border-ink px-3 text-bench-key disabled:text-soft";
   return (
     <section aria-label="Simulated devices" className="border-t border-ink">
       <button
         type="button"
-        className="min-h-12 px-2 text-[20px] italic text-soft"
+        className="min-h-12 px-2 text-bench-key italic text-soft"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
         {devices.live ? "Simulated devices" : "Devices are not heard"}
       </button>
       {open && (
-        <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1 pb-2 text-[20px]">
+        <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1 pb-2 text-bench-key">
           <label>
             <span className="sr-only">Grams to pour</span>
-            <input
+            <NumberInput
               aria-label="Grams to pour"
-              inputMode="decimal"
-              className="written h-12 w-24 text-center text-[22px]"
+              className="h-12 w-24 text-center text-bench-note"
               value={mass}
               onChange={(event) => setMass(event.target.value)}
             />{" "}

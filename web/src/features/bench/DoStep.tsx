@@ -22,8 +22,8 @@ export function DoStep({ step, act, onBack, busy }: StepProps) {
 export function Words({ text, caution }: { text: string; caution: string }) {
   return (
     <div>
-      <p className="text-[28px] leading-snug">{text}</p>
-      {caution && <p className="pt-3 text-[26px] font-semibold text-rosy">{caution}</p>}
+      <p className="text-bench-line leading-snug">{text}</p>
+      {caution && <p className="pt-3 text-bench-word font-semibold text-rosy">{caution}</p>}
     </div>
   );
 }

@@ -13,7 +13,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
   if (!answer || again)
     return (
       <div className="flex flex-col gap-3">
-        <p className="text-[26px]">Squeeze a handful, then let it drop from a hand's breadth.</p>
+        <p className="text-bench-word">Squeeze a handful, then let it drop from a hand's breadth.</p>
         <ul className="grid grid-cols-4 gap-3 max-[900px]:grid-cols-2" aria-label="How does it feel?">
           {(feels.data?.feels ?? []).map((feel) => (
             <li key={feel.state}>
@@ -27,8 +27,8 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
                 }}
               >
                 <FeelTile state={feel.state} />
-                <span className="text-[20px] leading-[1.1]">
-                  <b className="block text-[22px]">{feel.state}</b>
+                <span className="text-bench-key leading-[1.1]">
+                  <b className="block text-bench-note">{feel.state}</b>
                   {feel.squeeze}; dropped, it {feel.drop}
                 </span>
               </button>
@@ -43,7 +43,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
   const fits = answer.mends.some((mend) => mend.kind === "go-on");
   return (
     <div className="flex flex-col gap-3">
-      <p className="text-[26px]" role="status">
+      <p className="text-bench-word" role="status">
         {answer.sentence}
       </p>
       <ul className="flex max-h-[52vh] flex-col gap-2 overflow-y-auto" aria-label="What to do">
@@ -54,7 +54,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
               <button
                 type="button"
                 disabled={busy}
-                className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-[24px] font-semibold"
+                className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-state font-semibold"
                 onClick={async () => {
                   if (mend.kind === "rest") await act({ kind: "timer", step: step.key, minutes: 5 });
                   else if (mend.ingredient && mend.mass_g)
@@ -68,7 +68,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
                 }}
               >
                 {mend.text}
-                <span className="block text-[20px] font-medium text-soft">
+                <span className="block text-bench-key font-medium text-soft">
                   {mend.effects
                     .filter(
                       (effect) => effect.after !== null && figure(effect.before) !== figure(effect.after),

@@ -14,10 +14,10 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
   return (
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />
-      <p className="text-[88px] font-medium leading-none">
-        {done} <span className="text-[40px]">of {wanted} pieces</span>
+      <p className="text-bench-pieces font-medium leading-none">
+        {done} <span className="text-title">of {wanted} pieces</span>
       </p>
-      <p className="text-[24px]" role="status">
+      <p className="text-state" role="status">
         {mean === null
           ? `A piece is meant to weigh ${target.toFixed(1)} g; weigh one now and then.`
           : `${samples.length} weighed, mean ${mean.toFixed(1)} g, meant ${target.toFixed(1)} g (${mean >= target ? "+" : "−"}${Math.abs(mean - target).toFixed(1)})`}

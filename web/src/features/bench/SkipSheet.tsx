@@ -35,7 +35,7 @@ export function SkipSheet({
             aria-label="Another reason"
             placeholder="another reason"
             maxLength={200}
-            className="min-h-[88px] flex-1 border-t-2 border-ink bg-lit px-4 text-[24px] placeholder:text-soft"
+            className="min-h-[88px] flex-1 border-t-2 border-ink bg-lit px-4 text-state placeholder:text-soft"
             value={why}
             onChange={(event) => setWhy(event.target.value)}
           />

@@ -8,8 +8,8 @@ export function SplitStep(props: StepProps) {
   return (
     <div className="flex flex-col gap-4">
       {step.shares.length > 1 && (
-        <table className="text-[28px]">
-          <caption className="text-left text-[22px] italic text-soft">Shares by weight</caption>
+        <table className="text-bench-line">
+          <caption className="text-left text-bench-note italic text-soft">Shares by weight</caption>
           <tbody>
             {step.shares.map(([name, mass]) => (
               <tr key={name} className="border-b border-ink">

@@ -40,7 +40,7 @@ export function TemperatureStep(props: StepProps) {
       <Words text={step.text} caution={step.caution} />
       {value === null ? (
         <>
-          <p className="text-[24px] text-soft">The thermometer is not heard: measure and type.</p>
+          <p className="text-state text-soft">The thermometer is not heard: measure and type.</p>
           <TypedFigure
             label="Temperature in degrees Celsius"
             unit="°C"
@@ -55,17 +55,17 @@ export function TemperatureStep(props: StepProps) {
           className="whitespace-nowrap text-[min(180px,22vh,14vw)] font-medium leading-[0.95]"
           data-reading="thermometer"
         >
-          {value.toFixed(1)} <span className="text-[56px]">°C</span>
+          {value.toFixed(1)} <span className="text-bench-unit-large">°C</span>
         </p>
       )}
       <TemperatureStrip value={value ?? watch?.temperature_c ?? null} low={low} high={high} />
       <p
         role="status"
-        className={`min-h-[60px] text-[26px] font-semibold ${right ? "text-verd" : "text-rosy"}`}
+        className={`min-h-[60px] text-bench-word font-semibold ${right ? "text-verd" : "text-rosy"}`}
       >
         {verdict ?? ""}
         {watch && watch.minutes !== null && (
-          <span className="block text-[22px] font-medium text-ink">{watch.sentence}</span>
+          <span className="block text-bench-note font-medium text-ink">{watch.sentence}</span>
         )}
       </p>
       <div className="flex gap-3">

@@ -65,10 +65,10 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   if (value === null || byHand)
     return (
       <div className="flex flex-col gap-4">
-        <p className="text-[104px] font-medium leading-none">
-          {target.toFixed(1)} <span className="text-[48px]">g</span>
+        <p className="text-bench-target font-medium leading-none">
+          {target.toFixed(1)} <span className="text-bench-unit">g</span>
         </p>
-        <p className="text-[24px] text-soft">
+        <p className="text-state text-soft">
           {value === null
             ? `The scale ${scale?.fault === "overload" ? "has too much on it" : "is not heard"}: weigh it on another one and type what it shows.`
             : "Type what the other scale shows."}
@@ -89,17 +89,17 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         data-reading="scale"
         data-at={scale?.at_ms}
       >
-        {value.toFixed(1)} <span className="text-[56px]">g</span>
+        {value.toFixed(1)} <span className="text-bench-unit-large">g</span>
       </p>
       <BenchStrip value={value} target={target} tolerance={tolerance} />
       <div className="flex items-baseline justify-between gap-6">
-        <p className={`text-[52px] font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
+        <p className={`text-bench-step font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
           {within ? "right" : Math.abs(togo).toFixed(1)}
           {!within && (
-            <span className="pl-3 text-[30px] font-medium">{togo > 0 ? "g to go" : "g too much"}</span>
+            <span className="pl-3 text-bench-line font-medium">{togo > 0 ? "g to go" : "g too much"}</span>
           )}
         </p>
-        <p className="text-right text-[22px]">by itself, inside ± {tolerance.toFixed(1)} g</p>
+        <p className="text-right text-bench-note">by itself, inside ± {tolerance.toFixed(1)} g</p>
       </div>
       {ways ? (
         <Ways ways={ways} onWay={(way) => void onWay(way)} />
@@ -125,12 +125,12 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         </div>
       )}
       <p className="flex gap-3">
-        <button type="button" className="min-h-12 border-b border-ink px-2 text-[20px]" onClick={onSkip}>
+        <button type="button" className="min-h-12 border-b border-ink px-2 text-bench-key" onClick={onSkip}>
           Leave it out…
         </button>
         <button
           type="button"
-          className="min-h-12 border-b border-ink px-2 text-[20px]"
+          className="min-h-12 border-b border-ink px-2 text-bench-key"
           onClick={() => setByHand(true)}
         >
           Type it instead
@@ -148,11 +148,11 @@ function Ways({ ways, onWay }: { ways: readonly RescueOption[]; onWay: (way: Res
           <button
             type="button"
             disabled={way.why_not !== ""}
-            className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-[22px] font-semibold disabled:text-soft"
+            className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-bench-note font-semibold disabled:text-soft"
             onClick={() => onWay(way)}
           >
             {way.text}
-            <span className="block text-[20px] font-medium text-soft">
+            <span className="block text-bench-key font-medium text-soft">
               {way.why_not
                 ? `Not possible: ${way.why_not}.`
                 : way.effects

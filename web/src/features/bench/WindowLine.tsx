@@ -22,7 +22,7 @@ export function WindowLine({ batch, devices }: { batch: Batch; devices: Devices 
   return (
     <p
       role={out ? "alert" : undefined}
-      className={`text-[22px] ${out ? "font-bold text-rosy" : "font-medium text-verd"}`}
+      className={`text-bench-note ${out ? "font-bold text-rosy" : "font-medium text-verd"}`}
     >
       {value.toFixed(1)} °C,{" "}
       {out === "cold"

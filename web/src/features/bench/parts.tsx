@@ -1,5 +1,6 @@
 import { type ButtonHTMLAttributes, useEffect, useRef, useState } from "react";
 import { readDecimal } from "../../lib/decimals";
+import { NumberInput } from "../../ui";
 
 const HOLD_MS = 650;
 
@@ -13,7 +14,7 @@ export function Press({ next = false, className = "", children, ...rest }: Press
   return (
     <button
       type="button"
-      className={`min-h-[88px] flex-1 border-t-2 px-5 text-[26px] font-semibold leading-tight disabled:text-soft ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink"} ${className}`}
+      className={`min-h-[88px] flex-1 border-t-2 px-5 text-bench-word font-semibold leading-tight disabled:text-soft ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink"} ${className}`}
       {...rest}
     >
       {children}
@@ -83,16 +84,14 @@ export function TypedFigure({
     >
       <label className="flex flex-1 items-baseline gap-2 border-t-2 border-ink bg-lit px-4">
         <span className="sr-only">{label}</span>
-        <input
+        <NumberInput
           aria-label={label}
-          inputMode="decimal"
-          autoComplete="off"
           placeholder="type it"
-          className="h-[88px] w-full min-w-24 bg-transparent text-[44px] font-semibold placeholder:text-[26px] placeholder:font-medium placeholder:text-soft"
+          className="h-[88px] w-full min-w-24 bg-transparent text-bench-unit font-semibold placeholder:text-bench-word placeholder:font-medium placeholder:text-soft"
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <span className="text-[26px]">{unit}</span>
+        <span className="text-bench-word">{unit}</span>
       </label>
       <Press type="submit" disabled={!good} className="max-w-[220px]">
         {word}
@@ -108,7 +107,7 @@ export function StepRuler({ at, statuses }: { at: number; statuses: readonly str
   const left = statuses.filter((status) => status === "skipped").length;
   return (
     <div className="flex items-center gap-5">
-      <p className="whitespace-nowrap text-[22px]">
+      <p className="whitespace-nowrap text-bench-note">
         step <b>{at + 1}</b> of {statuses.length}
         {left > 0 && <span className="text-rosy">, {left} left out</span>}
       </p>
@@ -168,8 +167,8 @@ export function Hourglass({ left, whole, word }: { left: number; whole: number; 
         />
       </svg>
       <p className="text-right">
-        <span className="block text-[64px] leading-none">{shown}</span>
-        <span className="text-[24px] text-soft">{word}</span>
+        <span className="block text-bench-count leading-none">{shown}</span>
+        <span className="text-state text-soft">{word}</span>
       </p>
     </div>
   );

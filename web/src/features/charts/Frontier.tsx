@@ -1,21 +1,9 @@
-import { useRef, useState } from "react";
-import {
-  type BalanceResult,
-  type Band,
-  type FormulaFile,
-  findBalance,
-  messageOf,
-  type Profile,
-} from "../../api";
+import { useRef } from "react";
+import type { Band, FormulaFile, Profile } from "../../api";
 import { figure } from "../../lib/numbers";
 import { Button, DrawingTools, Plot } from "../../ui";
 
-interface Point {
-  score: number;
-  cost: number;
-}
-
-const STEPS = [35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85];
+import { useFrontier } from "./useFrontier";
 
 /** What foam costs: the cheapest formula of the same lines for each score, one after the other. */
 export function Frontier({
@@ -30,52 +18,8 @@ export function Frontier({
   dough: Band | null;
   name: string;
 }) {
-  const [points, setPoints] = useState<Point[]>([]);
-  const [here, setHere] = useState<Point | null>(null);
-  const [done, setDone] = useState<number | null>(null);
-  const [failed, setFailed] = useState("");
-  const stop = useRef<AbortController | null>(null);
+  const { points, here, done, failed, busy, steps, start, cancel } = useFrontier(file, profile, dough);
   const drawing = useRef<SVGSVGElement>(null);
-  const busy = done !== null && done < STEPS.length;
-
-  const start = async () => {
-    const controller = new AbortController();
-    stop.current = controller;
-    setPoints([]);
-    setFailed("");
-    setDone(0);
-    const others = (profile?.bands ?? []).filter(
-      (band) => band.reading !== "lather.score" && !band.reading.startsWith("cost."),
-    );
-    let mass: number | null = null;
-    for (const [index, score] of STEPS.entries()) {
-      const targets: Band[] = [
-        { reading: "lather.score", low: score, high: null },
-        ...others,
-        ...(dough ? [dough] : []),
-        ...(mass === null ? [] : [{ reading: "mass_g", low: mass, high: mass }]),
-      ];
-      try {
-        const result: BalanceResult = await findBalance(
-          { formula: file, targets, objective: "cheapest", locks: [] },
-          controller.signal,
-        );
-        mass = mass ?? result.readings_before.mass_g;
-        setHere(pointOf(result.readings_before));
-        const point = pointOf(result.readings_after);
-        if (result.status === "solved" && point) setPoints((before) => [...before, point]);
-        setDone(index + 1);
-      } catch (error) {
-        if (controller.signal.aborted) return setDone(null);
-        setFailed(messageOf(error));
-        return setDone(null);
-      }
-    }
-  };
-  const cancel = () => {
-    stop.current?.abort();
-    setDone(null);
-  };
   const sorted = [...points].sort((a, b) => a.score - b.score);
   const costs = [...sorted.map((point) => point.cost), here?.cost ?? 0];
   const says = sorted.length
@@ -96,7 +40,7 @@ export function Frontier({
         {failed || says}{" "}
         {busy && (
           <span className="text-soft">
-            {done} of {STEPS.length} solved.
+            {done} of {steps} solved.
           </span>
         )}
       </p>
@@ -132,10 +76,4 @@ export function Frontier({
       </p>
     </section>
   );
-}
-
-function pointOf(readings: BalanceResult["readings_after"]): Point | null {
-  const score = readings.lather.score;
-  const cost = readings.cost.piece;
-  return score === null || cost === null ? null : { score, cost: Number(cost) };
 }

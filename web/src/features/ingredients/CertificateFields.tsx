@@ -1,5 +1,6 @@
 import type { Certificate } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { KeptNumber } from "../../ui";
 
 const EMPTY: Certificate = { limit_pct: null, category: null, flash_c: null, allergens: {} };
 
@@ -82,17 +83,13 @@ function Figure({
   return (
     <label className="text-soft">
       {label}{" "}
-      <input
-        aria-label={name}
-        className="written w-14 text-right text-ink"
-        inputMode="decimal"
-        defaultValue={value === null ? "" : String(value)}
-        onBlur={(event) => {
-          const read = readDecimal(event.target.value);
-          if (read === null || (read >= 0 && read <= most)) {
-            if (read !== value) onChange(read);
-          } else event.target.value = value === null ? "" : String(value);
-        }}
+      <KeptNumber
+        label={name}
+        className="w-14 text-right text-ink"
+        value={value}
+        least={0}
+        most={most}
+        onKeep={onChange}
       />{" "}
       {unit}
     </label>

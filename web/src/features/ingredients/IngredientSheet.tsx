@@ -13,7 +13,7 @@ import {
   useSetPrice,
 } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Field, Strip, useNotice } from "../../ui";
+import { Button, Field, NumberInput, Strip, useNotice } from "../../ui";
 import { CertificateFields } from "./CertificateFields";
 import { OwnIngredientDialog } from "./OwnIngredientDialog";
 
@@ -165,10 +165,9 @@ function Breaks({
   const set = (index: number, cell: number, value: string) =>
     onType(breaks.map((each, at) => (at === index ? each.map((c, i) => (i === cell ? value : c)) : each)));
   const cell = (index: number, at: number, label: string) => (
-    <input
+    <NumberInput
       aria-label={label}
-      className="written w-16 text-center"
-      inputMode="decimal"
+      className="w-16 text-center"
       maxLength={12}
       value={breaks[index]?.[at]}
       onChange={(event) => set(index, at, event.target.value)}

@@ -14,7 +14,7 @@ import {
 } from "../../api";
 import { figure } from "../../lib/numbers";
 import { Strip } from "../../ui";
-import { type Draft, startFrom, toFile, useAutosave } from "../formulas";
+import { type Draft, startFrom, toFile, useAutosave } from "../draft";
 import { ProductForm } from "./ProductForm";
 import { ScentPapers } from "./ScentPapers";
 

@@ -1,4 +1,5 @@
-import type { Draft } from "../formulas";
+import { KeptNumber } from "../../ui";
+import type { Draft } from "../draft";
 
 type Product = Draft["product"];
 
@@ -85,18 +86,14 @@ export function ProductForm({ product, onChange }: Props) {
         </label>
         <label>
           Youngest user{" "}
-          <input
-            aria-label="Youngest user in months"
-            className="written w-14 text-right"
-            inputMode="numeric"
-            defaultValue={product.youngest_user_months ?? ""}
-            onBlur={(event) => {
-              const typed = event.target.value.trim();
-              const months = Number(typed);
-              onChange({
-                youngest_user_months: typed !== "" && months >= 0 && months <= 1440 ? months : null,
-              });
-            }}
+          <KeptNumber
+            label="Youngest user in months"
+            whole
+            className="w-14 text-right"
+            value={product.youngest_user_months}
+            least={0}
+            most={1440}
+            onKeep={(youngest_user_months) => onChange({ youngest_user_months })}
           />{" "}
           months
         </label>

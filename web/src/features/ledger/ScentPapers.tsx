@@ -6,7 +6,7 @@ import {
   useSaveCertificate,
 } from "../../api";
 import { useNotice } from "../../ui";
-import type { Draft } from "../formulas";
+import type { Draft } from "../draft";
 import { CertificateFields } from "../ingredients";
 
 type Product = Draft["product"];

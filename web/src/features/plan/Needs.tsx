@@ -1,6 +1,6 @@
 import { type BatchPlan, useSaveStock } from "../../api";
-import { readDecimal } from "../../lib/decimals";
 import { grams } from "../../lib/numbers";
+import { KeptNumber } from "../../ui";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
 export function Needs({ plan }: { plan: BatchPlan }) {
@@ -52,19 +52,14 @@ export function Needs({ plan }: { plan: BatchPlan }) {
               </th>
               <td className="text-right font-semibold">{grams(need.needed_g)}</td>
               <td className="text-right">
-                <input
-                  aria-label={`On hand of ${need.name} in grams`}
-                  className="written min-h-6 w-20 text-right"
-                  inputMode="decimal"
+                <KeptNumber
+                  label={`On hand of ${need.name} in grams`}
+                  className="min-h-6 w-20 text-right"
                   placeholder="not known"
-                  defaultValue={need.on_hand_g === null ? "" : grams(need.on_hand_g).replace(/\u202f/g, "")}
-                  onBlur={(event) => {
-                    const next = readDecimal(event.target.value);
-                    if (next === need.on_hand_g) return;
-                    if (next === null || (Number.isFinite(next) && next >= 0))
-                      save.mutate({ id: need.ingredient, on_hand_g: next });
-                    else event.target.value = need.on_hand_g === null ? "" : String(need.on_hand_g);
-                  }}
+                  shown={need.on_hand_g === null ? "" : grams(need.on_hand_g).replace(/\u202f/g, "")}
+                  value={need.on_hand_g}
+                  least={0}
+                  onKeep={(on_hand_g) => save.mutate({ id: need.ingredient, on_hand_g })}
                 />
               </td>
               <td className={`text-right ${need.short_g ? "font-bold text-rosy" : "text-soft"}`}>

@@ -15,7 +15,7 @@ import {
 } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { figure, grams, percent } from "../../lib/numbers";
-import { Button, useNotice } from "../../ui";
+import { Button, NumberInput, useNotice } from "../../ui";
 import { Needs } from "./Needs";
 import { RollDrawing } from "./RollDrawing";
 import { RunSheetPaper } from "./RunSheetPaper";
@@ -73,10 +73,9 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
           <div>
             {draft.by === "mass" && (
               <p className="text-state font-[400] leading-10">
-                <input
+                <NumberInput
                   aria-label="Batch in grams"
-                  inputMode="decimal"
-                  className="written w-24 text-center font-semibold"
+                  className="w-24 text-center font-semibold"
                   value={draft.batch}
                   onChange={(event) => change({ batch: event.target.value })}
                 />{" "}
@@ -171,27 +170,24 @@ function Settings({ draft, change }: { draft: PlanDraft; change: (patch: Partial
       </p>
       <p className="pt-2 text-row">
         One bowl holds{" "}
-        <input
+        <NumberInput
           aria-label="What one bowl holds in grams"
-          inputMode="decimal"
           placeholder="all of it"
-          className="written w-20 text-center font-semibold"
+          className="w-20 text-center font-semibold"
           value={draft.bowl}
           onChange={(event) => change({ bowl: event.target.value })}
         />{" "}
         g; it dries at{" "}
-        <input
+        <NumberInput
           aria-label="Temperature of the drying room in degrees Celsius"
-          inputMode="decimal"
-          className="written w-12 text-center font-semibold"
+          className="w-12 text-center font-semibold"
           value={draft.room}
           onChange={(event) => change({ room: event.target.value })}
         />{" "}
         °C and{" "}
-        <input
+        <NumberInput
           aria-label="Humidity of the drying room in per cent"
-          inputMode="decimal"
-          className="written w-12 text-center font-semibold"
+          className="w-12 text-center font-semibold"
           value={draft.humidity}
           onChange={(event) => change({ humidity: event.target.value })}
         />{" "}

@@ -10,7 +10,7 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
       className="one-page mt-6 grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-x-12 bg-lit px-10 py-8 max-[900px]:grid-cols-1 print:mt-0 print:grid-cols-[5fr_6fr] print:gap-x-8 print:p-0"
     >
       <header className="col-span-full flex items-baseline justify-between border-b-2 border-ink pb-2">
-        <h2 className="text-[28px] font-[350] print:text-[20pt]">{sheet.name}</h2>
+        <h2 className="text-heading font-[350] print:text-[20pt]">{sheet.name}</h2>
         <p className="text-reading">
           {sheet.pieces} × {grams(sheet.piece_mass_g)} g, {sheet.method_name.toLowerCase()}
         </p>

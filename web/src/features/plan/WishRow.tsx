@@ -1,4 +1,5 @@
 import type { Reference } from "../../api";
+import { KeptNumber, NumberInput } from "../../ui";
 import { AS_WRITTEN, OWN_MASS, type WishDraft } from "./wishes";
 
 interface Props {
@@ -26,10 +27,10 @@ export function WishRow({ wish, index, counted, tools, moulds, onMoulds, onChang
         <>All the pieces it gives, </>
       ) : (
         <>
-          <input
+          <NumberInput
             aria-label={`Number of pieces${of}`}
-            inputMode="numeric"
-            className="written w-20 text-center font-semibold"
+            whole
+            className="w-20 text-center font-semibold"
             value={wish.pieces}
             onChange={(event) => onChange({ pieces: event.target.value.replace(/\D/g, "") })}
           />{" "}
@@ -53,10 +54,9 @@ export function WishRow({ wish, index, counted, tools, moulds, onMoulds, onChang
       {wish.shape === OWN_MASS && (
         <>
           {" "}
-          <input
+          <NumberInput
             aria-label={`Mass of a piece in grams${of}`}
-            inputMode="decimal"
-            className="written w-24 text-center font-semibold"
+            className="w-24 text-center font-semibold"
             value={wish.mass}
             onChange={(event) => onChange({ mass: event.target.value })}
           />{" "}
@@ -89,18 +89,17 @@ export function WishRow({ wish, index, counted, tools, moulds, onMoulds, onChang
       {tool?.type === "roll-and-slice" && (
         <>
           , rolled from{" "}
-          <input
+          <NumberInput
             aria-label={`Sheets on top of each other${of}`}
-            inputMode="numeric"
-            className="written w-10 text-center font-semibold"
+            whole
+            className="w-10 text-center font-semibold"
             value={wish.layers}
             onChange={(event) => onChange({ layers: event.target.value.replace(/\D/g, "") })}
           />{" "}
           sheets of{" "}
-          <input
+          <NumberInput
             aria-label={`Thickness of a sheet in millimetres${of}`}
-            inputMode="decimal"
-            className="written w-12 text-center font-semibold"
+            className="w-12 text-center font-semibold"
             value={wish.sheet}
             onChange={(event) => onChange({ sheet: event.target.value })}
           />{" "}
@@ -140,19 +139,15 @@ function Moulds({
   return (
     <>
       ; there are{" "}
-      <input
-        key={count}
-        aria-label={`How many there are of ${name}`}
-        inputMode="numeric"
-        maxLength={5}
+      <KeptNumber
+        label={`How many there are of ${name}`}
+        whole
         placeholder="?"
-        className="written w-14 text-center font-semibold"
-        defaultValue={count ?? ""}
-        onBlur={(event) => {
-          const typed = Number(event.target.value);
-          const next = Number.isInteger(typed) && typed >= 1 ? typed : null;
-          if (next !== count) onCount(next);
-        }}
+        className="w-14 text-center font-semibold"
+        value={count}
+        least={1}
+        most={99999}
+        onKeep={onCount}
       />{" "}
       of them
       {count !== null && (

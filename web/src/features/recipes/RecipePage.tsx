@@ -12,7 +12,8 @@ import {
   useReference,
 } from "../../api";
 import { Button, useNotice } from "../../ui";
-import { addRead, toDraft, toFile } from "../formulas";
+import { addRead, toDraft, toFile } from "../draft";
+import { LeftAside } from "./LeftAside";
 import { ReviewRow } from "./ReviewRow";
 import { type Corrections, type ReviewLine, reviewLines, sureness } from "./review";
 
@@ -137,35 +138,7 @@ export function RecipePage() {
             />
           ))}
         </ul>
-        {dropped.size > 0 && (
-          <p className="pt-3 text-label text-soft">
-            {dropped.size} left out.{" "}
-            <button
-              type="button"
-              className="border-b border-ink text-ink"
-              onClick={() => setDropped(new Set())}
-            >
-              Bring back
-            </button>
-          </p>
-        )}
-        {read?.pieces && (
-          <p className="pt-3 text-label text-soft">
-            It says it makes {read.pieces} pieces: the Plan opens with {read.pieces}.
-          </p>
-        )}
-        {read && read.aside.length > 0 && (
-          <details className="pt-3 text-label text-soft">
-            <summary>
-              {read.aside.length} {read.aside.length === 1 ? "line" : "lines"} of instructions left aside
-            </summary>
-            <ul className="pl-4 pt-1">
-              {read.aside.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <LeftAside read={read} dropped={dropped.size} onBringBack={() => setDropped(new Set())} />
       </div>
     </form>
   );

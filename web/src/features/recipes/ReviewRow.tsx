@@ -77,7 +77,7 @@ export function ReviewRow({ line, heading, ingredient, ingredients, units, onCha
         </span>
         <input
           aria-label={`Amount, ${line.text}`}
-          className="written w-full text-right text-[21px]"
+          className="written w-full text-right text-amount"
           value={line.amount}
           maxLength={20}
           inputMode="decimal"

@@ -1,0 +1,157 @@
+import type { Evaluation } from "../../api";
+import { WATERS } from "../../lib/waters";
+import type { Draft } from "../draft";
+import { Inline } from "../lines";
+import { Choice, Paid, type Patch, Sentence } from "./settingParts";
+
+const WAYS = [
+  ["crumbled", "crumbled under the tap"],
+  ["held", "held under the tap"],
+  ["whole", "dropped in whole"],
+] as const;
+
+interface TubProps {
+  use: Draft["use"];
+  assumed: Evaluation["assumed"] | undefined;
+  patch: Patch;
+}
+
+/** Dose, way, tub and tap. */
+export function TubSentence({ use, assumed, patch }: TubProps) {
+  return (
+    <Sentence title="In the tub">
+      <Inline
+        label="Dose in grams"
+        value={use.dose_g}
+        assumed={assumed?.dose_g}
+        onChange={(dose_g) => patch("use", { dose_g })}
+      />{" "}
+      g,{" "}
+      <Choice
+        label="How it is used"
+        value={use.way}
+        assumed={assumed?.way}
+        options={WAYS}
+        onChange={(way) => patch("use", { way: way as typeof use.way })}
+      />
+      , in{" "}
+      <Inline
+        label="Water in the tub in litres"
+        value={use.tub_l}
+        assumed={150}
+        onChange={(tub_l) => patch("use", { tub_l: tub_l ?? 150 })}
+      />{" "}
+      L at{" "}
+      <Inline
+        label="Bath in degrees Celsius"
+        value={use.bath_c}
+        assumed={38}
+        onChange={(bath_c) => patch("use", { bath_c: bath_c ?? 38 })}
+      />{" "}
+      °C with{" "}
+      <Inline
+        label="Water surface in square metres"
+        value={use.tub_area_m2}
+        assumed={0.8}
+        onChange={(tub_area_m2) => patch("use", { tub_area_m2: tub_area_m2 ?? 0.8 })}
+      />{" "}
+      m² of surface; the tap gives{" "}
+      <Choice
+        label="Tap water"
+        value={use.hardness}
+        assumed={undefined}
+        options={WATERS}
+        onChange={(hardness) => patch("use", { hardness: (hardness ?? "moderate") as typeof use.hardness })}
+      />{" "}
+      water, alkalinity{" "}
+      <Inline
+        label="Alkalinity in milligrams per litre"
+        value={use.alkalinity_mg_l}
+        assumed={undefined}
+        zero
+        onChange={(alkalinity_mg_l) => patch("use", { alkalinity_mg_l })}
+      />{" "}
+      mg/L as CaCO3, pH{" "}
+      <Inline
+        label="pH of the tap"
+        value={use.tap_ph}
+        assumed={undefined}
+        onChange={(tap_ph) => patch("use", { tap_ph })}
+      />
+      ; empty means what is usual for such water.
+    </Sentence>
+  );
+}
+
+/** The air, and the heat of what is poured. */
+export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; patch: Patch }) {
+  return (
+    <Sentence title="The room">
+      has{" "}
+      <Inline
+        label="Room in degrees Celsius"
+        value={room.temperature_c}
+        assumed={21}
+        onChange={(degrees) => patch("room", { temperature_c: degrees ?? 21 })}
+      />{" "}
+      °C and{" "}
+      <Inline
+        label="Humidity in per cent"
+        value={room.humidity_pct}
+        assumed={40}
+        zero
+        onChange={(humidity_pct) => patch("room", { humidity_pct: humidity_pct ?? 40 })}
+      />{" "}
+      % humidity. The wet goes in at{" "}
+      <Inline
+        label="Wet phase in degrees Celsius"
+        value={heat.wet_c}
+        assumed={undefined}
+        onChange={(wet_c) => patch("heat", { wet_c })}
+      />{" "}
+      °C, the bowl soaks up{" "}
+      <Inline
+        label="Heat capacity of the bowl in joules per kelvin"
+        value={heat.bowl_j_k}
+        assumed={undefined}
+        zero
+        onChange={(bowl_j_k) => patch("heat", { bowl_j_k })}
+      />{" "}
+      J/K; empty means as the method.
+    </Sentence>
+  );
+}
+
+interface BatchProps {
+  draft: Draft;
+  evaluation: Evaluation | null;
+  change: (change: (draft: Draft) => Draft, field?: string) => void;
+  patch: Patch;
+}
+
+/** What a share is a share of, and what a piece costs beside its ingredients. */
+export function BatchSentence({ draft, evaluation, change, patch }: BatchProps) {
+  const { making } = draft;
+  return (
+    <Sentence title="The batch">
+      Per cent and parts share{" "}
+      <Inline
+        label="What per cent and parts share in grams"
+        value={draft.batch_g}
+        assumed={1000}
+        onChange={(batch_g) => change((before) => ({ ...before, batch_g: batch_g ?? 1000 }), "batch_g")}
+      />{" "}
+      g. Packaging costs{" "}
+      <Paid label="Packaging of a piece" making={making} name="packaging_per_piece" patch={patch} /> a piece;
+      a batch takes{" "}
+      <Paid label="Minutes of work on a batch" making={making} name="labour_minutes" patch={patch} /> minutes
+      at <Paid label="Pay of an hour" making={making} name="labour_per_hour" patch={patch} /> an hour;{" "}
+      <Paid label="Overhead in per cent" making={making} name="overhead_pct" patch={patch} /> % goes on top.
+      All in, a piece costs{" "}
+      <b>
+        {evaluation?.cost.full_piece ?? "–"} {evaluation?.cost.currency}
+      </b>
+      .
+    </Sentence>
+  );
+}

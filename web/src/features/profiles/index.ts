@@ -1,0 +1,2 @@
+export { ProfileChoice } from "./ProfileChoice";
+export { bandsOf, missWords, type WantedBand, withBands } from "./profiles";

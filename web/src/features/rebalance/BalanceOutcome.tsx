@@ -1,0 +1,177 @@
+import { useState } from "react";
+import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
+import { readDecimal } from "../../lib/decimals";
+import { figure, grams } from "../../lib/numbers";
+import { valueAt } from "../../lib/readings";
+import { NumberInput } from "../../ui";
+import { type Draft, type DraftLine, patchLine } from "../draft";
+
+const WATCHED = [
+  "dough.saturation",
+  "lather.score",
+  "firmness.at_20_c",
+  "drying.hours",
+  "release.minutes",
+  "feel.ring",
+  "skin.harshness_mg_l",
+  "cost.piece",
+];
+
+const text = (value: number | null) => (value === null ? "" : String(value));
+
+/** Every line before and after, with what binds it; the readings beside it. */
+export function BalanceOutcome({
+  result,
+  draft,
+  ingredients,
+  registry,
+  change,
+}: {
+  result: BalanceResult;
+  draft: Draft;
+  ingredients: ReadonlyMap<string, IngredientSummary>;
+  registry: ReadonlyMap<string, Reading>;
+  change: (change: (draft: Draft) => Draft, field?: string) => void;
+}) {
+  const lines = draft.portions.flatMap((portion) => portion.lines);
+  return (
+    <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)] gap-12 max-[900px]:grid-cols-1">
+      <table className="w-full self-start text-body">
+        <caption className="text-left text-label italic text-soft">Lines, before and after</caption>
+        <thead>
+          <tr className="text-right text-hint italic text-soft">
+            <td />
+            <th scope="col" className="font-normal">
+              held
+            </th>
+            <th scope="col" className="font-normal">
+              at least, g
+            </th>
+            <th scope="col" className="font-normal">
+              at most, g
+            </th>
+            <th scope="col" className="font-normal">
+              before
+            </th>
+            <th scope="col" className="font-normal">
+              after, g
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {result.lines.map((each) => {
+            const line = lines[each.position];
+            const name = ingredients.get(each.ingredient)?.short_name ?? each.ingredient;
+            return line ? <BoundLine key={line.key} {...{ each, line, name, change }} /> : null;
+          })}
+        </tbody>
+      </table>
+      <div>
+        <table className="w-full text-body">
+          <caption className="text-left text-label italic text-soft">Readings, before and after</caption>
+          <tbody>
+            {WATCHED.map((path) => (
+              <Moved key={path} path={path} result={result} registry={registry} />
+            ))}
+          </tbody>
+        </table>
+        {result.guards.length > 0 && (
+          <div className="mt-3 text-label">
+            <p className="italic text-soft">What held it back</p>
+            <ul>
+              {result.guards.map((guard) => (
+                <li key={guard.guard}>{guard.message}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {result.marginals.length > 0 && (
+          <ul className="mt-3 text-label">
+            {result.marginals.map((marginal) => (
+              <li key={marginal.target}>{marginal.message}</li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function BoundLine({
+  each,
+  line,
+  name,
+  change,
+}: {
+  each: BalanceResult["lines"][number];
+  line: DraftLine;
+  name: string;
+  change: (change: (draft: Draft) => Draft, field?: string) => void;
+}) {
+  const moved = grams(each.before_g) !== grams(each.after_g);
+  const [typed, setTyped] = useState({ min_g: text(line.min_g), max_g: text(line.max_g) });
+  const onType = (end: "min_g" | "max_g", value: string) => {
+    setTyped((before) => ({ ...before, [end]: value }));
+    const given = readDecimal(value);
+    if (given === null || given >= 0)
+      change((before) => patchLine(before, line.key, { [end]: given }), `${line.key}.${end}`);
+  };
+  return (
+    <tr className={`h-[26px] border-b-[0.9px] border-ink ${moved ? "font-bold" : "text-soft"}`}>
+      <th scope="row" className="text-left [font-weight:inherit]">
+        {name}
+      </th>
+      <td className="w-12 text-right">
+        <input
+          type="checkbox"
+          aria-label={`Hold ${name}`}
+          checked={line.locked}
+          onChange={(event) =>
+            change((before) => patchLine(before, line.key, { locked: event.target.checked }))
+          }
+        />
+      </td>
+      {(["min_g", "max_g"] as const).map((end) => (
+        <td key={end} className="w-20 text-right">
+          <NumberInput
+            aria-label={`${name}, ${end === "min_g" ? "at least" : "at most"} g`}
+            className={`w-14 text-right text-ink ${(readDecimal(typed[end]) ?? 0) >= 0 ? "" : "text-rosy"}`}
+            maxLength={12}
+            disabled={line.locked}
+            value={typed[end]}
+            onChange={(event) => onType(end, event.target.value)}
+          />
+        </td>
+      ))}
+      <td className="w-16 text-right">{grams(each.before_g)}</td>
+      <td className="w-20 text-right">{moved ? `→ ${grams(each.after_g)}` : ""}</td>
+    </tr>
+  );
+}
+
+function Moved({
+  path,
+  result,
+  registry,
+}: {
+  path: string;
+  result: BalanceResult;
+  registry: ReadonlyMap<string, Reading>;
+}) {
+  const before = valueAt(result.readings_before as Evaluation, path);
+  const after = valueAt(result.readings_after as Evaluation, path);
+  if (before === null && after === null) return null;
+  const shown = (value: number | null) => (value === null ? "–" : figure(value));
+  const same = shown(before) === shown(after);
+  const reading = registry.get(path);
+  return (
+    <tr className={`border-b-[0.9px] border-ink ${same ? "text-soft" : "font-bold"}`}>
+      <th scope="row" className="text-left [font-weight:inherit]">
+        {reading?.label ?? path}
+      </th>
+      <td className="w-16 text-right">{shown(before)}</td>
+      <td className="w-20 text-right">{same ? "" : `→ ${shown(after)}`}</td>
+      <td className="w-14 pl-2 text-caption text-soft">{reading?.unit}</td>
+    </tr>
+  );
+}

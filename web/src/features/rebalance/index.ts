@@ -1,0 +1,1 @@
+export { RebalanceSheet } from "./RebalanceSheet";
