@@ -14,8 +14,8 @@ from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files.formula_file import formula_file_from_data, formula_from_file
 from rosy_kettle.reference import load_tables
 from rosy_kettle.store import open_studio
-from rosy_kettle.usecases.seed_demo import seed_demo
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.studio.seed_demo import seed_demo
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 SCIENCE = Path(__file__).parent.parent / "docs" / "science"
 SCOOP = {

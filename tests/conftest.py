@@ -15,7 +15,7 @@ from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_tables
 from rosy_kettle.store import Studio, open_studio
-from rosy_kettle.usecases.seed_demo import seed_demo
+from rosy_kettle.usecases.studio.seed_demo import seed_demo
 
 pytest_plugins = ["tests.serving"]
 settings.register_profile("fixed", deadline=None, derandomize=True)  # the same draws everywhere, however slow the machine

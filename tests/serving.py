@@ -21,7 +21,7 @@ import pytest
 
 from rosy_kettle.store import open_studio
 from rosy_kettle.store.session import FILE_NAME
-from rosy_kettle.usecases.seed_demo import seed_demo
+from rosy_kettle.usecases.studio.seed_demo import seed_demo
 
 ROOT = Path(__file__).parent.parent
 FAST = ("--clock-rate", "120")

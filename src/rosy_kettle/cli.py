@@ -20,7 +20,7 @@ from rosy_kettle.core.records.wishes import OBJECTIVES
 from rosy_kettle.core.safety.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.judge_formula import judge_formula
+from rosy_kettle.usecases.formulas.judge_formula import judge_formula
 
 __all__ = ["main"]
 
@@ -70,7 +70,7 @@ def balance_command(
 ) -> None:
     """Change a formula as little as possible so that it meets the targets, and print before and after as JSON."""
     from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target  # here: the other commands start sooner
-    from rosy_kettle.usecases.check_formula import check_formula  # as above
+    from rosy_kettle.usecases.formulas.check_formula import check_formula  # as above
 
     tables = load_tables()
     formula = check_formula(read_formula_json(_read_bytes(file)), tables)
@@ -95,8 +95,8 @@ def _bound(text: str) -> tuple[str, tuple[float, float]]:
 @commands.command()
 def parse() -> None:
     """Read recipe text on standard input and print a formula file."""
-    from rosy_kettle.usecases.guess_method import guess_method  # here: the other commands need no reader
-    from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe  # as above
+    from rosy_kettle.usecases.formulas.guess_method import guess_method  # here: the other commands need no reader
+    from rosy_kettle.usecases.formulas.parse_recipe import formula_of, notes_of, parse_recipe  # as above
 
     tables = load_tables()
     try:
@@ -165,7 +165,7 @@ def demo(port: int) -> None:
 @commands.command("demo-reset")
 def demo_reset() -> None:
     """Put the demo studio back as it was delivered, keeping a copy of what was there."""
-    from rosy_kettle.usecases.seed_demo import reset_demo  # as above
+    from rosy_kettle.usecases.studio.seed_demo import reset_demo  # as above
 
     kept = reset_demo()
     click.echo("Demo data restored." + (f" The former studio is kept as {kept.name}." if kept else ""))
@@ -175,7 +175,7 @@ def demo_reset() -> None:
 @click.argument("file", type=click.Path(path_type=Path))
 def backup(file: Path) -> None:
     """Copy the studio into FILE, verified; it may be in use meanwhile."""
-    from rosy_kettle.usecases.keep_copies import backup_studio  # as above
+    from rosy_kettle.usecases.studio.keep_copies import backup_studio  # as above
 
     rows = backup_studio(file)
     click.echo(
@@ -187,7 +187,7 @@ def backup(file: Path) -> None:
 @click.argument("file", type=click.Path(path_type=Path))
 def restore(file: Path) -> None:
     """Put the backup FILE in the place of the studio, keeping a copy of what was there."""
-    from rosy_kettle.usecases.keep_copies import restore_studio  # as above
+    from rosy_kettle.usecases.studio.keep_copies import restore_studio  # as above
 
     kept = restore_studio(file)
     click.echo("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))

@@ -15,7 +15,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Tables
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.reference.loader import METHODS, method_from
-from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.formulas.check_formula import check_formula
 from tests.conftest import make_formula
 
 ROOT = Path(__file__).parents[2]

@@ -9,7 +9,7 @@ import pytest
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files import formula_from_file, formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.formulas.check_formula import check_formula
 
 HEAD = {"format": "rosy-kettle/formula", "version": 1, "name": "Example"}
 

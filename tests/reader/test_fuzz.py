@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.reader import ReadRecipe, read_recipe
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.parse_recipe import name_index, parse_recipe
+from rosy_kettle.usecases.formulas.parse_recipe import name_index, parse_recipe
 
 FORMS = {id_: item.form for id_, item in load_tables().ingredients.items()}
 INDEX = name_index(load_tables())

@@ -6,7 +6,7 @@ import pytest
 
 from rosy_kettle.reader import is_line_table, table_as_recipes
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
+from rosy_kettle.usecases.formulas.parse_recipe import formula_of, parse_recipe
 
 
 @pytest.mark.parametrize("separator", [",", ";", "\t"])

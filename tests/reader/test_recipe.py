@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from rosy_kettle.core.records import Tables
 from rosy_kettle.reader import ReadLine, ReadRecipe
 from rosy_kettle.reference import Synonym, load_tables
-from rosy_kettle.usecases.guess_method import guess_method
-from rosy_kettle.usecases.parse_recipe import formula_of, notes_of, parse_recipe
+from rosy_kettle.usecases.formulas.guess_method import guess_method
+from rosy_kettle.usecases.formulas.parse_recipe import formula_of, notes_of, parse_recipe
 from tests.recipes import TWELVE_LINES
 
 

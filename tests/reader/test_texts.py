@@ -7,7 +7,7 @@ import pytest
 from rosy_kettle.core.amounts import parse_amount
 from rosy_kettle.reader import ReadLine
 from rosy_kettle.reference import load_tables
-from rosy_kettle.usecases.parse_recipe import parse_recipe
+from rosy_kettle.usecases.formulas.parse_recipe import parse_recipe
 from tests.reader.texts import TEXTS
 
 ASKING = ("enter", "is not known", "no amount", "does not fit", "on file", "are these grams")

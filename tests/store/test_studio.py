@@ -24,8 +24,8 @@ from rosy_kettle.store.formulas import (
     save_formula,
 )
 from rosy_kettle.store.ingredients import list_prices, set_price
-from rosy_kettle.usecases.read_profiles import read_profiles
-from rosy_kettle.usecases.seed_demo import reset_demo, seed_demo
+from rosy_kettle.usecases.profiles.read_profiles import read_profiles
+from rosy_kettle.usecases.studio.seed_demo import reset_demo, seed_demo
 from tests.conftest import make_formula
 
 RICH = Formula(

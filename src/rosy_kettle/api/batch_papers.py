@@ -20,9 +20,9 @@ from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.store.batches import list_events
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
-from rosy_kettle.usecases.run_batch import let_happen, open_bench
-from rosy_kettle.usecases.studio_tables import studio_tables
-from rosy_kettle.usecases.tell_batch import tell_batch
+from rosy_kettle.usecases.batches.run_batch import let_happen, open_bench
+from rosy_kettle.usecases.batches.tell_batch import tell_batch
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 

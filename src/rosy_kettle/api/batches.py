@@ -29,11 +29,11 @@ from rosy_kettle.core.records import Room
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.store.batches import batch_begun_with
-from rosy_kettle.usecases.follow_batch import follow_batch
-from rosy_kettle.usecases.list_batches import glance_at_batches
-from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
-from rosy_kettle.usecases.run_batch import Bench, begin_batch, begin_next_bowl, let_happen, open_bench, ways_out
-from rosy_kettle.usecases.tell_batch import tell_batch
+from rosy_kettle.usecases.batches.follow_batch import follow_batch
+from rosy_kettle.usecases.batches.list_batches import glance_at_batches
+from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.batches.run_batch import Bench, begin_batch, begin_next_bowl, let_happen, open_bench, ways_out
+from rosy_kettle.usecases.batches.tell_batch import tell_batch
 
 __all__ = ["blueprint", "current_devices", "record_answer"]
 

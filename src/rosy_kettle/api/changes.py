@@ -30,9 +30,9 @@ from rosy_kettle.core.readings.charts import charts_of
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_to_file
-from rosy_kettle.usecases.check_formula import check_formula
-from rosy_kettle.usecases.judge_formula import dated
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.formulas.check_formula import check_formula
+from rosy_kettle.usecases.formulas.judge_formula import dated
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 

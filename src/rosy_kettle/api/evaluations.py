@@ -10,10 +10,10 @@ from rosy_kettle.api.schemas.evaluations import EvaluationAnswer, StageQuery
 from rosy_kettle.api.schemas.formulas import RecipeAnswer, RecipeLine, RecipeText
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.files import FormulaFile
-from rosy_kettle.usecases.guess_method import guess_method
-from rosy_kettle.usecases.judge_formula import judge_formula
-from rosy_kettle.usecases.parse_recipe import formula_of, parse_recipe
-from rosy_kettle.usecases.studio_tables import current_tables, learned_synonyms, studio_tables
+from rosy_kettle.usecases.formulas.guess_method import guess_method
+from rosy_kettle.usecases.formulas.judge_formula import judge_formula
+from rosy_kettle.usecases.formulas.parse_recipe import formula_of, parse_recipe
+from rosy_kettle.usecases.studio.studio_tables import current_tables, learned_synonyms, studio_tables
 
 __all__ = ["blueprint"]
 

@@ -35,10 +35,10 @@ from rosy_kettle.store.formulas import (
     record_of,
     restore_formula,
 )
-from rosy_kettle.usecases.check_formula import check_formula
-from rosy_kettle.usecases.list_formulas import glance_at_formulas
-from rosy_kettle.usecases.save_formula import store_formula, store_new_formula
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.formulas.check_formula import check_formula
+from rosy_kettle.usecases.formulas.list_formulas import glance_at_formulas
+from rosy_kettle.usecases.formulas.save_formula import store_formula, store_new_formula
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 

@@ -25,7 +25,7 @@ from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.records import Certificate, Ingredient
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.store.ingredients import delete_price, delete_synonym
-from rosy_kettle.usecases.read_pantry import (
+from rosy_kettle.usecases.pantry.read_pantry import (
     Pantry,
     certificate_file,
     enter_certificate,

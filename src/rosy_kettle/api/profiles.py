@@ -10,7 +10,7 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.store.profiles import delete_profile
-from rosy_kettle.usecases.read_profiles import Band, ProfileSettings, own_id, read_profiles, save_profile
+from rosy_kettle.usecases.profiles.read_profiles import Band, ProfileSettings, own_id, read_profiles, save_profile
 
 __all__ = ["blueprint"]
 

@@ -21,7 +21,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.photos import settle_waiting_photos
-from rosy_kettle.usecases.seed_demo import seed_demo as put_in_demo_data
+from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
 

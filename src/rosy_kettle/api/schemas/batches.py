@@ -12,8 +12,8 @@ from rosy_kettle.core.making.bench import BenchState, FeelAnswer, HandFeel, Resc
 from rosy_kettle.core.making.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
-from rosy_kettle.usecases.list_batches import BatchGlance
-from rosy_kettle.usecases.plan_batch import BatchPlan
+from rosy_kettle.usecases.batches.list_batches import BatchGlance
+from rosy_kettle.usecases.batches.plan_batch import BatchPlan
 
 __all__ = [
     "BatchAnswer", "BatchBegin", "BatchList", "BatchPath", "EventSave", "FeelList", "PlanAnswer",

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field, RootModel
 from rosy_kettle.api.schemas.common import Described, Request, Response
 from rosy_kettle.core.change.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
-from rosy_kettle.usecases.list_formulas import FormulaGlance
+from rosy_kettle.usecases.formulas.list_formulas import FormulaGlance
 
 __all__ = [
     "Branch", "ComparisonAnswer", "ComparisonQuery", "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaSave",

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Request, Response
 from rosy_kettle.files.product_file import CertificateFile
-from rosy_kettle.usecases.read_pantry import PropertyView
+from rosy_kettle.usecases.pantry.read_pantry import PropertyView
 
 __all__ = [
     "IngredientAnswer", "IngredientList", "IngredientPath", "IngredientSummary", "OwnIngredientSave",

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from rosy_kettle.api.schemas.changes import BandAsk
 from rosy_kettle.api.schemas.common import Request, Response
 from rosy_kettle.files.formula_file import HardnessId
-from rosy_kettle.usecases.read_profiles import Profile
+from rosy_kettle.usecases.profiles.read_profiles import Profile
 
 __all__ = ["ProfileList", "ProfilePath", "ProfileSave"]
 

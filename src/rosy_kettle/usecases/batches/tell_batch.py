@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from rosy_kettle.core.making.bench import BatchEvent
-from rosy_kettle.usecases.run_batch import Bench
+from rosy_kettle.usecases.batches.run_batch import Bench
 
 __all__ = ["tell_batch"]
 

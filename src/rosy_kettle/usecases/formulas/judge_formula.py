@@ -9,7 +9,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
-from rosy_kettle.usecases.check_formula import check_formula
+from rosy_kettle.usecases.formulas.check_formula import check_formula
 
 __all__ = ["dated", "judge_formula"]
 

@@ -12,8 +12,8 @@ from rosy_kettle.core.making.bench import BatchEvent, state_of
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.store.batches import add_event, find_batch, list_events
 from rosy_kettle.store.formulas import list_formulas
-from rosy_kettle.usecases.plan_batch import PlanAsk
-from rosy_kettle.usecases.run_batch import begin_batch, let_happen, open_bench
+from rosy_kettle.usecases.batches.plan_batch import PlanAsk
+from rosy_kettle.usecases.batches.run_batch import begin_batch, let_happen, open_bench
 
 __all__ = ["seed_batches"]
 

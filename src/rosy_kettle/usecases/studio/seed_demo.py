@@ -17,10 +17,10 @@ from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_p
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
-from rosy_kettle.usecases.check_formula import check_formula
-from rosy_kettle.usecases.save_formula import store_new_formula
-from rosy_kettle.usecases.seed_batches import seed_batches
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.formulas.check_formula import check_formula
+from rosy_kettle.usecases.formulas.save_formula import store_new_formula
+from rosy_kettle.usecases.studio.seed_batches import seed_batches
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["reset_demo", "seed_demo"]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from rosy_kettle.core.making.bench.window_watch import bowl_mix
 from rosy_kettle.core.models.fats.cooling import bowl_heat
 from rosy_kettle.devices import BenchDevices, BowlHeat
-from rosy_kettle.usecases.run_batch import Bench
+from rosy_kettle.usecases.batches.run_batch import Bench
 
 __all__ = ["follow_batch"]
 

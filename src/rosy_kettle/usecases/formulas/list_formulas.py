@@ -12,7 +12,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.store.formulas import FormulaRow, list_formulas, record_of
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["FormulaGlance", "glance_at_formulas"]
 

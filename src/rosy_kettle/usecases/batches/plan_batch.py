@@ -13,7 +13,7 @@ from rosy_kettle.core.records import Room
 from rosy_kettle.store.batches import list_stock
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.moulds import list_moulds
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
 

@@ -43,9 +43,9 @@ from rosy_kettle.store.batches import (
     set_stock,
 )
 from rosy_kettle.store.formulas import find_formula, keep_version, record_of
-from rosy_kettle.usecases.plan_batch import PlanAsk, plan_batch
-from rosy_kettle.usecases.read_profiles import read_profiles
-from rosy_kettle.usecases.studio_tables import studio_tables
+from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.profiles.read_profiles import read_profiles
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Bench", "Clock", "begin_batch", "begin_next_bowl", "let_happen", "open_bench", "ways_out"]
 

@@ -27,7 +27,7 @@ from rosy_kettle.store.ingredients import (
     list_synonyms,
     set_price,
 )
-from rosy_kettle.usecases.studio_tables import EDITABLE_PROPERTIES, studio_tables
+from rosy_kettle.usecases.studio.studio_tables import EDITABLE_PROPERTIES, studio_tables
 
 __all__ = [
     "Pantry", "PropertyView", "certificate_file", "enter_certificate", "enter_price", "enter_stock", "forget_own_ingredient",

@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.change.balance.problem import numeric_readings
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
-from rosy_kettle.usecases.list_formulas import glance_at_formulas
+from rosy_kettle.usecases.formulas.list_formulas import glance_at_formulas
 
 __all__ = ["Band", "Profile", "ProfileSettings", "own_id", "read_profiles", "save_profile"]
 

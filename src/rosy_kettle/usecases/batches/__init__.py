@@ -1,0 +1,1 @@
+"""What is done to a batch: planned, begun, followed at the bench, told."""

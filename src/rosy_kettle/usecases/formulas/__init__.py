@@ -1,0 +1,1 @@
+"""What is done to a formula: read, checked, judged, kept, listed."""

@@ -1,0 +1,1 @@
+"""For whom formulas are judged."""
