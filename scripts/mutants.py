@@ -1,6 +1,7 @@
 """Turn one figure or sign of the core at a time and see whether a test notices: make mutants.
 
-A seeded choice of places; each mutant runs the tests of the core and of science in a process of its own until one fails. What
+A seeded choice of places; each mutant runs, in a process of its own and until one fails, the tests of core and science that come
+through its function (found once, by scripts/touches.py). What
 survives is printed with its place, to be killed with a fact or to be explained in docs/science/checks.md.
 """
 
@@ -8,6 +9,7 @@ from __future__ import annotations
 
 import argparse
 import ast
+import json
 import os
 import random
 import shutil
@@ -16,16 +18,15 @@ import sys
 import tempfile
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).parent.parent
 CORE = Path("src/rosy_kettle/core")
 LAW = ("safety",)
 """Folders whose lines are law and cautions: every mutant there must be killed."""
-TESTS = (
-    "tests/core/test_boundaries.py", "tests/science/test_worked_examples.py", "tests/science/test_handbook_values.py",
-    "tests/core/test_rules.py", "tests/core/test_dough.py", "tests/core/test_tub_readings.py", "tests/core", "tests/science",
-)  # fmt: skip
-"""The quick and sharp ones first."""
+TESTS = ("tests/core", "tests/science")
+LONGEST_S = 40.0
+"""How long the tests of one mutant may take together, by what they took on sound code; the quickest come first."""
 SECONDS = 600
 TURNED: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.GtE, ast.LtE: ast.Gt, ast.Gt: ast.LtE, ast.GtE: ast.Lt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
@@ -42,6 +43,8 @@ class Place:
     node: int
     line: int
     what: str
+    function: int
+    """First line of the function it stands in, a decorator's line where there is one; 0 at the level of the module."""
 
 
 def turn(node: ast.AST) -> str:
@@ -75,12 +78,22 @@ def skipped(tree: ast.Module) -> set[int]:
 
 def places_in(path: Path) -> list[Place]:
     tree = ast.parse((ROOT / path).read_text(encoding="utf-8"))
-    left_out = skipped(tree)
+    left_out, functions = skipped(tree), functions_of(tree)
     found = []
     for number, node in enumerate(ast.walk(tree)):
         if id(node) not in left_out and (what := turn(node)):
-            found.append(Place(path, number, getattr(node, "lineno", 0), what))
+            found.append(Place(path, number, getattr(node, "lineno", 0), what, functions.get(id(node), 0)))
     return found
+
+
+def functions_of(tree: ast.Module) -> dict[int, int]:
+    """First line of the innermost function around each node."""
+    around: dict[int, int] = {}
+    for node in ast.walk(tree):
+        if isinstance(node, ast.FunctionDef):
+            line = min([node.lineno, *(each.lineno for each in node.decorator_list)])
+            around |= {id(each): line for part in node.body for each in ast.walk(part)}
+    return around
 
 
 def mutated(place: Place) -> str:
@@ -89,25 +102,60 @@ def mutated(place: Place) -> str:
     return ast.unparse(tree)
 
 
-def killed(place: Place, copy: Path) -> str:
-    """Run the tests on a copy with one mutant; return the test that noticed, or ""."""
-    target = copy / place.path
-    sound = target.read_text(encoding="utf-8")
-    target.write_text(mutated(place), encoding="utf-8")
-    environment = os.environ | {"PYTHONPATH": f"{copy / 'src'}:{copy}", "PYTHONDONTWRITEBYTECODE": "1"}
-    try:
-        done = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "--no-header", *TESTS], cwd=copy, env=environment,
-            capture_output=True, text=True, timeout=SECONDS, check=False,
+class Tests:
+    """The tests that come through a place, the quickest first."""
+
+    def __init__(self, copy: Path) -> None:
+        self._copy = copy
+        file = copy / "touches.json"
+        self.run(["-p", "scripts.touches", "-q", *TESTS], TOUCHES=str(file))
+        self._touches: dict[str, dict[str, Any]] = json.loads(file.read_text(encoding="utf-8"))
+
+    def run(self, arguments: list[str], **environment: str) -> subprocess.CompletedProcess[str]:
+        """Run pytest on the copy."""
+        paths = {"PYTHONPATH": f"{self._copy / 'src'}:{self._copy}", "PYTHONDONTWRITEBYTECODE": "1"}
+        return subprocess.run(
+            [sys.executable, "-m", "pytest", "--no-header", *arguments], cwd=self._copy,
+            env=os.environ | paths | environment, capture_output=True, text=True, timeout=SECONDS, check=False,
         )  # fmt: skip
-    except subprocess.TimeoutExpired:
-        return "ran out of time"
-    finally:
-        target.write_text(sound, encoding="utf-8")
-    if done.returncode == 0:
-        return ""
-    failed = [line for line in done.stdout.splitlines() if line.startswith(("FAILED", "ERROR"))]
-    return failed[0][:160] if failed else "the tests did not run"
+
+    def through(self, place: Place) -> list[str]:
+        """Ids of the tests that enter the place's function, or for a constant of a module any function of its folder."""
+        path = str(place.path.relative_to(CORE))
+        wanted = {f"{path}:{place.function}"} if place.function else set()
+        folder = str(Path(path).parent) if Path(path).parent.name != "parameters" else f"models/{Path(path).stem}"
+
+        def enters(test: dict[str, Any]) -> bool:
+            named = set(test["functions"])
+            return bool(wanted & named) if wanted else any(each.startswith(folder) for each in named)
+
+        found = sorted((test["seconds"], name) for name, test in self._touches.items() if enters(test))
+        chosen, left = [], LONGEST_S
+        for seconds, name in found:
+            left -= seconds
+            if left < 0 and chosen:
+                break
+            chosen.append(name)
+        return chosen
+
+    def notice(self, place: Place) -> str:
+        """Run the tests with one mutant in the copy; return the test that noticed, or ""."""
+        names = self.through(place)
+        if not names:
+            return ""
+        target = self._copy / place.path
+        sound = target.read_text(encoding="utf-8")
+        target.write_text(mutated(place), encoding="utf-8")
+        try:
+            done = self.run(["-x", "-q", *names])
+        except subprocess.TimeoutExpired:
+            return "ran out of time"
+        finally:
+            target.write_text(sound, encoding="utf-8")
+        if done.returncode == 0:
+            return ""
+        failed = [line for line in done.stdout.splitlines() if line.startswith(("FAILED", "ERROR"))]
+        return failed[0][:160] if failed else "the tests did not run"
 
 
 def main() -> None:
@@ -123,8 +171,9 @@ def main() -> None:
         for part in ("src", "tests", "scripts"):
             shutil.copytree(ROOT / part, copy / part, ignore=shutil.ignore_patterns("static", "__pycache__"))
         shutil.copy(ROOT / "pyproject.toml", copy)
+        tests = Tests(copy)
         for at, place in enumerate(chosen, start=1):
-            noticed = killed(place, copy)
+            noticed = tests.notice(place)
             survivors += [] if noticed else [place]
             print(f"{at}/{len(chosen)} {place.path}:{place.line} {place.what}: {noticed or 'SURVIVED'}", flush=True)
     share = 1 - len(survivors) / len(chosen)

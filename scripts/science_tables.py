@@ -77,7 +77,7 @@ def _explained(tables: Tables) -> str:
 
 def _wishes(tables: Tables) -> str:
     """Thirty wishes and what is done about them, as the tests ask them."""
-    from tests.core.test_balance_wishes import WISHES
+    from tests.core.change.test_balance_wishes import WISHES
 
     rows = ["| wish | asked | answer |", "|---|---|---|"]
     for name, formula, texts in WISHES:

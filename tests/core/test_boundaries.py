@@ -83,7 +83,7 @@ def test_damp_air_stops_only_what_draws_water(tables: Tables) -> None:
     for formula in (wet_mix, glycerin):
         drying = evaluate(formula, tables).drying
         assert drying.dries is False
-        assert drying.reason == "the air is too damp: closed container, dehumidifier"
+        assert drying.why_not == "air_too_damp"
 
 
 @pytest.mark.parametrize(("felt", "way"), [

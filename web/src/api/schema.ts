@@ -1881,6 +1881,11 @@ export interface components {
              * @default null
              */
             reason?: string | null;
+            /**
+             * Why Not
+             * @default null
+             */
+            why_not?: string | null;
         };
         /**
          * Effect

@@ -49,6 +49,7 @@ from rosy_kettle.core.safety.label.readings import parts_of, read_label
 from rosy_kettle.core.safety.ledger import read_ledger
 from rosy_kettle.core.safety.measures import felt_ph, measures_of
 from rosy_kettle.core.safety.scents import AllergenShares, allergen_shares
+from rosy_kettle.core.words.notes import note_words
 
 __all__ = ["evaluate"]
 
@@ -256,18 +257,14 @@ def _unknown_lines(formula: Formula) -> list[Missing]:
 def _notes(weighed: Sequence[Weighed]) -> tuple[str, ...]:
     # Two colours of one dough hold the same things; only twice in one portion is worth a word.
     counts = Counter((item.portion, item.ingredient.short_name) for item in weighed)
-    found = [f"{name} stands on {count} lines; all of them count." for (_, name), count in counts.items() if count > 1]
-    found += [
-        f"{item.ingredient.short_name} has no amount yet; it counts as nothing."
-        for item in weighed
-        if not item.line.amount.strip()
-    ]
+    found = [note_words("name_twice", name=name, count=count) for (_, name), count in counts.items() if count > 1]
+    found += [note_words("no_amount", name=item.ingredient.short_name) for item in weighed if not item.line.amount.strip()]
     for portion in sorted({item.portion for item in weighed}):
         shares = [item for item in weighed if item.portion == portion and item.line.unit == "pct"]
         total_pct = sum(parse_amount(item.line.amount) for item in shares)
         alone = len(shares) == sum(item.portion == portion for item in weighed)
         if shares and alone and abs(total_pct - 100) > PCT_SLACK:
-            found.append(f"The per cent lines add up to {total_pct:g} %, not 100; each counts as its share of the batch.")
+            found.append(note_words("pct_sum", total_pct=total_pct))
     return tuple(found)
 
 

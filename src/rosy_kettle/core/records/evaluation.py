@@ -158,6 +158,8 @@ class Dry:
     high_hours: float | None = None
     dries: bool | None = None
     reason: str | None = None
+    why_not: str | None = None
+    """Code of the reason."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,6 +11,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import clip, sqrt
 from rosy_kettle.core.models.dough.texture import texture_of
 from rosy_kettle.core.parameters.drying import DryingParameters
+from rosy_kettle.core.words.drying import not_drying_words
 
 __all__ = ["Drying", "drying_time"]
 
@@ -25,6 +27,12 @@ class Drying:
     high_hours: float | None
     dries: bool
     reason: str | None
+    why_not: str | None = None
+    """Code of the reason, one of ``words.drying.NOT_DRYING``."""
+
+
+WhyNot = tuple[str, Mapping[str, float]]
+"""Why it will not dry: a code and the facts its sentence names."""
 
 
 def drying_time(
@@ -64,9 +72,10 @@ def drying_time(
     p, humidity = mix.parameters.drying, humidity_pct / 100
     ceiling = _ceiling(mix)
     water = mix.wet_share(dried_first=dried_first)
-    reason = _why_not(mix, water, humidity, ceiling, room_c)
-    if reason:
-        return Drying(None, None, None, dries=False, reason=reason)
+    why_not = _why_not(mix, water, humidity, ceiling, room_c)
+    if why_not:
+        code, facts = why_not
+        return Drying(None, None, None, dries=False, reason=not_drying_words(code, facts), why_not=code)
     resting = least_hours * max(1.0, _resistance(room_c, humidity, ceiling, p))
     hours = resting if loose else max(resting, _hours(mix, water, half_thickness_mm, room_c, humidity, ceiling))
     scatters = mix.humectant_share > p.wide_from_humectant or humidity > p.wide_from_humidity
@@ -108,27 +117,27 @@ def _hours(mix: Mix, water_share: float, h: float, room_c: float, humidity: floa
     return max(t_fat, t_water, t_alcohol) + t_glycerin
 
 
-def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room_c: float) -> str | None:
+def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room_c: float) -> WhyNot | None:
     if mix.demand_ml <= 0 and mix.fat_g <= 0:
-        return "there is neither powder nor fat to hold a piece"
+        return "nothing_holds", {}
     p = mix.parameters.drying
     draws = water_share >= p.water_that_matters or mix.humectant_share > p.humectant_that_matters
     fizzes = mix.fizzes and mix.fast_acid_share > p.acid_draws_from and mix.carried < 1
     if (humidity >= ceiling - p.damp_margin and draws) or (fizzes and humidity >= p.acid_deliquesces):
-        return "the air is too damp: closed container, dehumidifier"
+        return "air_too_damp", {}
     if _apart_g(mix) > p.separates_from * mix.total_g:
-        return "water and glycerin come apart from the fat: leave them out, or add powder or an emulsifier"
+        return "comes_apart", {}
     setting = p.solid_that_sets + p.solid_that_sets_by_fat * mix.carried
     if mix.fat_share > p.fat_that_must_set and mix.firm_share(room_c) < setting:
-        return f"does not set in this room; {_sets_below(mix, setting)}"
+        return _sets_below(mix, setting)
     if _cold_state(mix, room_c) in FLUID_WHEN_COLD:
-        return "stays a batter in this room" if mix.demand_ml > 0 else "stays liquid in this room"
+        return "stays_batter" if mix.demand_ml > 0 else "stays_liquid", {}
     dry, drawn = _lasting_saturation(mix, humidity)
     if dry is None or drawn is None:
         return None
     if dry > p.sticky_saturation or (dry > p.sticky_with_humectant and mix.humectant_share > p.humectant_that_matters):
-        return "stays sticky"
-    return "sweats in this air" if drawn > p.sticky_saturation else None
+        return "stays_sticky", {}
+    return ("sweats", {}) if drawn > p.sticky_saturation else None
 
 
 def _cold_state(mix: Mix, room_c: float) -> str:
@@ -147,9 +156,9 @@ def _apart_g(mix: Mix) -> float:
     return max(0.0, mix.undrunk_g * watery - mix.grams_of_role("emulsifier"))
 
 
-def _sets_below(mix: Mix, setting: float) -> str:
+def _sets_below(mix: Mix, setting: float) -> WhyNot:
     firm = np.flatnonzero(mix.fill.firm_share >= setting)
-    return f"below {mix.fill.temperature_c[firm[-1]]:.0f} °C it does" if firm.size else "no room is cold enough"
+    return ("sets_colder", {"below_c": float(mix.fill.temperature_c[firm[-1]])}) if firm.size else ("sets_nowhere", {})
 
 
 def _lasting_saturation(mix: Mix, humidity: float) -> tuple[float | None, float | None]:

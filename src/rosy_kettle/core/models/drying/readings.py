@@ -48,7 +48,7 @@ def read_drying(mix: Mix, setting: Setting) -> Dry:
         mix, assumed.half_thickness_mm, assumed.room_c, assumed.humidity_pct,
         loose=setting.method.loose, dried_first=setting.dried_first, least_hours=setting.method.least_hours,
     )  # fmt: skip
-    return Dry(dry.hours, dry.low_hours, dry.high_hours, dry.dries, dry.reason)
+    return Dry(dry.hours, dry.low_hours, dry.high_hours, dry.dries, dry.reason, dry.why_not)
 
 
 def read_shelf(mix: Mix, setting: Setting) -> Shelf:

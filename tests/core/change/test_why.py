@@ -29,8 +29,8 @@ from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Line, Piece, Portion, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
-from tests.core.test_dough import BETAINE_SCOOP
-from tests.core.test_tub_readings import SCOOPED_TRUFFLE
+from tests.core.models.test_dough import BETAINE_SCOOP
+from tests.core.models.test_tub_readings import SCOOPED_TRUFFLE
 
 Judge = Callable[[Formula], Evaluation]
 STICKY = make_formula(

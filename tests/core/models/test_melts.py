@@ -51,7 +51,7 @@ def test_what_is_mostly_liquid_is_neither_dry_nor_hard(tables: Tables, grams: di
 
 
 def test_water_and_glycerin_come_apart_from_fat_and_that_is_said(tables: Tables) -> None:
-    assert "come apart" in (melt(tables, cocoa_butter=80, glycerin=20).drying.reason or "")
+    assert melt(tables, cocoa_butter=80, glycerin=20).drying.why_not == "comes_apart"
     assert melt(tables, cocoa_butter=60, shea_butter=30, emulsifying_wax=15).drying.dries
 
 

@@ -16,7 +16,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Piece, Tables, Use
 from tests.conftest import make_formula
-from tests.core.test_dough import BETAINE_SCOOP
+from tests.core.models.test_dough import BETAINE_SCOOP
 
 SCOOP = replace(BETAINE_SCOOP, piece=Piece(mass_g=98), use=Use(dose_g=24.5))
 

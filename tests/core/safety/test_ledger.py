@@ -11,7 +11,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, ColourFile, Formula, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation, LedgerEntry
 from tests.conftest import make_formula
-from tests.core.test_dough import BETAINE_SCOOP
+from tests.core.models.test_dough import BETAINE_SCOOP
 
 Judge = Callable[[Formula], Evaluation]
 SCOOP = replace(BETAINE_SCOOP, use=Use(dose_g=24.5))

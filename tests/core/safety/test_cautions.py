@@ -14,7 +14,7 @@ from rosy_kettle.core.making.plan import make_run_sheet
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, Formula, Line, Portion, Product, Tables
 from tests.conftest import make_formula
-from tests.core.test_dough import BETAINE_SCOOP
+from tests.core.models.test_dough import BETAINE_SCOOP
 
 
 def rules(tables: Tables, formula: Formula, stage: str = "formula") -> set[str]:
