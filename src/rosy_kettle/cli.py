@@ -117,6 +117,16 @@ def parse() -> None:
     _print_json(data | wished | {"notes": notes})
 
 
+@commands.command("fit-drying")
+@click.argument("file", type=click.Path(path_type=Path))
+def fit_drying_command(file: Path) -> None:
+    """Print when the pieces of a weigh-ins file are dry, as JSON."""
+    from rosy_kettle.files.weigh_ins_file import read_weigh_ins_json  # here: the other commands start sooner
+    from rosy_kettle.usecases.rack.fit_weigh_ins import fit_weigh_ins  # as above
+
+    _print_json(asdict(fit_weigh_ins(read_weigh_ins_json(_read_bytes(file)), load_tables())))
+
+
 @commands.command()
 def ingredients() -> None:
     """Print the reference table as CSV."""

@@ -26,7 +26,15 @@ from rosy_kettle.core.records import (
 from rosy_kettle.files.product_file import ProductFile
 from rosy_kettle.files.shape import Celsius, NotNegative, Positive, Shape
 
-__all__ = ["FormulaFile", "formula_from_file", "formula_to_file", "read_formula_json", "sentence_from"]
+__all__ = [
+    "FormulaFile",
+    "formula_file_from_data",
+    "formula_from_file",
+    "formula_to_file",
+    "load_json",
+    "read_formula_json",
+    "sentence_from",
+]
 
 LARGEST_FILE_BYTES = 1_000_000
 PLAIN_TEXT = r"^[^\x00-\x1f\x7f]*$"  # no control characters in a name
@@ -131,11 +139,22 @@ def read_formula_json(text: str | bytes) -> FormulaFile:
     InputError
         One sentence naming line and field, if the text is not a formula file.
     """
+    return formula_file_from_data(load_json(text, "formula"))
+
+
+def load_json(text: str | bytes, what: str) -> Any:
+    """Return what a JSON text of limited size says, refusing numbers JSON does not have.
+
+    Raises
+    ------
+    InputError
+        One sentence with the place, if the text is too large, not UTF-8 or no JSON.
+    """
     raw = text.encode() if isinstance(text, str) else text
     if len(raw) > LARGEST_FILE_BYTES:
-        raise InputError("The file is larger than 1 MB; a formula file holds one formula.", quantity="file", value=len(raw))
+        raise InputError(f"The file is larger than 1 MB; a {what} file holds less.", quantity="file", value=len(raw))
     try:
-        data = json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
+        return json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
     except UnicodeDecodeError as error:
         raise InputError("The file is not UTF-8 text; save it as UTF-8 and try again.", quantity="file") from error
     except json.JSONDecodeError as error:
@@ -145,10 +164,9 @@ def read_formula_json(text: str | bytes) -> FormulaFile:
     except InputError:
         raise
     except ValueError as error:
-        raise InputError("The file holds a number no formula can mean; shorten it.", quantity="file") from error
+        raise InputError(f"The file holds a number no {what} can mean; shorten it.", quantity="file") from error
     except RecursionError as error:
-        raise InputError("The file is nested too deeply to be a formula.", quantity="file") from error
-    return formula_file_from_data(data)
+        raise InputError(f"The file is nested too deeply to be a {what} file.", quantity="file") from error
 
 
 def formula_file_from_data(data: Any) -> FormulaFile:

@@ -1,0 +1,1 @@
+"""What happens after the bench: pieces drying on trays, told by weighing them."""

@@ -1,0 +1,73 @@
+"""What the rack says: of a weighing that is set aside, and of when a piece is dry."""
+
+from __future__ import annotations
+
+__all__ = ["SET_ASIDE", "drying_words"]
+
+SET_ASIDE = {
+    "time_back": "its time goes back: {hours:g} h after {before:g} h",
+    "wrong_tare": "a wrong tare: it is off by the pan's {tare_g:g} g",
+    "piece_missing": "a piece missing: {count} fewer than was said",
+    "piece_more": "a piece more: {count} more than was said",
+    "piece_swapped": "a piece swapped: it is {off_g:+.1f} g off the others",
+    "off": "it does not go with the others: {off_g:+.2f} g off",
+}
+"""Reason by code; facts stand in braces with the digits they are said with."""
+
+DAY_H = 48.0
+
+
+def drying_words(
+    *,
+    ready: bool,
+    gaining: bool,
+    counted: int,
+    now_h: float,
+    ready_h: float | None,
+    low_h: float | None,
+    high_h: float | None,
+    pan_needed_g: float | None,
+    by_model: bool,
+    follows: bool,
+) -> str:
+    """Return one sentence of when a piece is dry.
+
+    Parameters
+    ----------
+    ready, gaining : bool
+        Whether it is dry; whether the air wets it
+    counted : int
+        Weighings that count
+    now_h, ready_h, low_h, high_h : float or None
+        Since the pieces were set out [h]
+    by_model : bool
+        Whether the formula's own hours were known beforehand
+    follows : bool
+        Whether the weighings lie on one curve
+    pan_needed_g : float or None
+        What the pan should hold, where the scale is too coarse for it [g]
+
+    Returns
+    -------
+    str
+        One sentence
+    """
+    coarse = f"; the scale is too coarse for this pan, put {pan_needed_g:.0f} g on it" if pan_needed_g is not None else ""
+    if gaining:
+        return f"It gains weight: the air is wetting it{coarse}."
+    if ready_h is None or low_h is None or high_h is None:
+        return f"When it is dry is not known{coarse}."
+    if ready:
+        return f"Dry: what is still to lose is under 0.3 % of the piece{coarse}."
+    told = f"likely dry {_at(ready_h)}, from {_at(low_h)} to {_at(high_h)} after it was set out"
+    if counted == 1:
+        by = "by the model alone" if by_model else "by a wide guess, for no formula is known,"
+        return f"One weighing says nothing yet; {by} {told}{coarse}."
+    if not follows:
+        return f"The weighings do not lie on one curve: weigh it again before it counts as dry{coarse}."
+    to_go = max(0.0, ready_h - now_h)
+    return f"{_at(to_go)} to go: {told}{coarse}."
+
+
+def _at(hours: float) -> str:
+    return f"{hours:.0f} h" if hours < DAY_H else f"{hours / 24:.1f} days"

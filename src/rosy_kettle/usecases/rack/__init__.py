@@ -1,0 +1,1 @@
+"""What is done to pieces on the rack: set out, weighed, checked, wrapped."""

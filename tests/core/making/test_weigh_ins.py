@@ -1,0 +1,139 @@
+"""Weighing a pan of drying pieces: against scipy's own fit, the exponential itself, and seeded pans whose truth is known."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from scipy.optimize import curve_fit
+
+from rosy_kettle.core.making.rack.drying_curve import Prior, prior_of
+from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
+from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_drying
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Tables
+from tests.conftest import make_formula
+
+HOURS = (0, 4, 8, 20, 28, 44)
+FRESH_G, SHARE, TAU_H, PIECES = 68.7, 0.05, 9.0, 6
+
+
+def pan(hours: tuple[float, ...] = HOURS, step_g: float = 0.1) -> list[WeighIn]:
+    """A pan that loses a twentieth of its mass along the exponential, rounded to the scale's step."""
+    gone = [FRESH_G * (1 - SHARE + SHARE * math.exp(-h / TAU_H)) * PIECES for h in hours]
+    return [WeighIn(h, round(mass / step_g) * step_g, PIECES) for h, mass in zip(hours, gone, strict=True)]
+
+
+def off(at: int, by_g: float) -> list[WeighIn]:
+    weighed = pan()
+    each = weighed[at]
+    return [*weighed[:at], WeighIn(each.hours, each.mass_g + by_g, each.pieces), *weighed[at + 1 :]]
+
+
+def fit(weigh_ins: list[WeighIn], prior: Prior | None = None, step_g: float = 0.1, tare_g: float = 0.0) -> DryingFit:
+    return fit_drying(weigh_ins, step_g, prior or Prior(), tare_g)
+
+
+def test_many_fine_weighings_give_the_curve_that_scipy_fits() -> None:
+    """scipy.optimize.curve_fit (least squares, no prior) on the same thirty weighings of a milligram scale."""
+    hours = tuple(float(h) for h in range(0, 60, 2))
+    weighed = pan(hours, 0.001)
+    (lasting, loss, tau), _ = curve_fit(
+        lambda t, a, b, c: a + b * np.exp(-t / c),
+        np.array(hours),
+        np.array([each.mass_g / PIECES for each in weighed]),
+        (60, 5, 12),
+    )
+    found = fit(weighed, step_g=0.001)
+    assert found.tau_h == pytest.approx(tau, rel=2e-3)
+    assert found.lasting_g == pytest.approx(lasting, rel=1e-4)
+    ready = TAU_H * math.log(SHARE * 0.997 / (0.003 * (1 - SHARE)))
+    assert found.ready_h == pytest.approx(ready, rel=5e-3), "the hour the exponential itself gives"
+    assert loss == pytest.approx(FRESH_G * SHARE, rel=1e-3)
+
+
+@pytest.mark.parametrize(("known", "hours"), [(False, (0, 4, 8, 20, 28)), (True, (0, 4, 20, 28, 44)), (True, HOURS)])
+def test_the_interval_holds_the_truth_of_two_hundred_pans(*, known: bool, hours: tuple[float, ...]) -> None:
+    """85 to 97 % of 90 % intervals, with noise of nearly half the scale's step, as promised in the contract."""
+    chance, hits = np.random.default_rng(7), 0
+    for _ in range(200):
+        fresh, step = chance.uniform(40, 120), 0.1
+        tau, share = math.exp(chance.uniform(math.log(5), math.log(40))), chance.uniform(0.01, 0.09)
+        prior = Prior()
+        if known:
+            share = chance.uniform(0.02, 0.08)
+            prior = prior_of(chance.uniform(12, 60), share, 0.003)
+            tau, share = prior.tau_h * math.exp(chance.normal(0, 0.4)), share * (1 + chance.normal(0, 0.25))
+        loss, lasting = fresh * share, fresh * (1 - share)
+        weighed = [
+            WeighIn(h, round((6 * (lasting + loss * math.exp(-h / tau)) + chance.normal(0, 0.45 * step)) / step) * step, 6)
+            for h in hours
+        ]
+        found = fit_drying(weighed, step, prior)
+        truth = max(0.0, tau * math.log(max(1e-9, loss) * 0.997 / (0.003 * lasting)))
+        assert found.low_h is not None
+        assert found.high_h is not None
+        hits += found.low_h <= truth <= found.high_h
+    assert 170 <= hits <= 194
+
+
+@pytest.mark.parametrize(
+    ("weighed", "index", "code"),
+    [
+        (off(3, -FRESH_G * 0.95), 3, "piece_missing"), (off(2, 4.2), 2, "piece_swapped"), (off(5, 3.0), 5, "piece_swapped"),
+        (off(0, 9.0), 0, "piece_swapped"), (off(3, 250.0), 3, "wrong_tare"), (off(1, -250.0), 1, "wrong_tare"),
+        ([*pan()[:3], WeighIn(6, 400, 6), *pan()[3:]], 3, "time_back"),
+    ],
+)  # fmt: skip
+def test_a_weighing_that_does_not_belong_is_set_aside_with_its_reason(weighed: list[WeighIn], index: int, code: str) -> None:
+    found, sound = fit(weighed, tare_g=250.0), fit(pan())
+    assert [(each.index, each.code) for each in found.excluded] == [(index, code)]
+    assert found.weighed == len(weighed) - 1
+    assert found.ready_h == pytest.approx(sound.ready_h, rel=0.05)
+
+
+def test_nothing_is_set_aside_of_sound_pans() -> None:
+    chance = np.random.default_rng(3)
+    for _ in range(60):
+        noisy = [WeighIn(each.hours, each.mass_g + chance.normal(0, 0.045), each.pieces) for each in pan()]
+        assert fit(noisy).excluded == ()
+
+
+def test_one_weighing_says_nothing_and_dry_is_never_told_by_the_clock() -> None:
+    for only in (pan((0,)), pan((900.0,))):
+        found = fit(only, prior_of(30.0, 0.05, 0.003))
+        assert not found.ready
+        assert found.from_model == 30.0
+        assert "One weighing" in found.message
+    late = fit([WeighIn(0, 412.3, 6), WeighIn(200, 400.0, 6), WeighIn(220, 397.0, 6)])
+    assert not late.ready, "old, and still losing"
+
+
+def test_equal_weighings_are_dry_and_rising_ones_are_wetted() -> None:
+    equal = fit([WeighIn(h, 400.0, 6) for h in (0, 4, 8)])
+    assert (equal.ready, equal.gaining) == (True, False)
+    rising = fit([WeighIn(0, 400, 6), WeighIn(4, 401, 6), WeighIn(9, 403, 6)])
+    assert (rising.gaining, rising.ready, rising.ready_h) == (True, False, None)
+    damp_week = fit([*pan(), WeighIn(60, 394, 6), WeighIn(80, 396, 6)])
+    assert damp_week.gaining
+    assert damp_week.excluded == ()
+
+
+def test_a_coarse_scale_asks_for_more_on_the_pan() -> None:
+    """350 steps of the scale; 349 are too few."""
+    assert fit([WeighIn(0, 349.0, 6)], step_g=1.0).scale_good_enough is False
+    good = fit([WeighIn(0, 350.0, 6)], step_g=1.0)
+    assert (good.scale_good_enough, good.pan_needed_g) == (True, 350.0)
+
+
+def test_the_formula_gives_the_prior_of_its_own_hours(tables: Tables) -> None:
+    formula = make_formula("betaine-dough", baking_soda=300, slsa_fine=120, corn_starch=60, capb_liquid=80)
+    prior = prior_of_formula(formula, tables)
+    hours = evaluate(formula, tables).drying.hours
+    assert prior.hours == hours
+    assert hours is not None
+    assert prior.share == pytest.approx(0.6 * 80 / 560, rel=0.15), "betaine is some two thirds water (supplier's sheets)"
+    still = prior.share * math.exp(-hours / prior.tau_h)
+    assert still == pytest.approx(0.003, rel=0.05), "at the model's hour what is left is what may be left"
+    assert prior_of_formula(None, tables).hours is None
