@@ -21,6 +21,7 @@ from rosy_kettle.api import (
     ingredients,
     moulds,
     profiles,
+    rack,
     reference,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
@@ -59,7 +60,7 @@ def create_app(
     register_doors(app, hosts, any_address=any_address)
     register_workers(app)
     errors.register_errors(app)
-    for part in (reference, evaluations, changes, formulas, batches, batch_papers, devices, profiles, ingredients, moulds):
+    for part in (reference, evaluations, changes, formulas, batches, batch_papers, rack, devices, profiles, ingredients, moulds):
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=_description, endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")

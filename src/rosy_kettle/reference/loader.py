@@ -20,6 +20,8 @@ from rosy_kettle.core.records import (
     MethodGuess,
     MethodStep,
     PropertySource,
+    RackCheck,
+    RackTask,
     ReadingTraits,
     School,
     SchoolOption,
@@ -283,6 +285,8 @@ def method_from(id_: str, text: str) -> Method:
             states_with_acid=tuple(wanted.get("states_with_acid", ())),
             state_when_cold=wanted.get("state_when_cold"),
         ),
+        rack_tasks=tuple(RackTask(**task | {"only_with": tuple(task.get("only_with", ()))}) for task in data.pop("rack", ())),
+        rack_checks=tuple(RackCheck(**check) for check in data.pop("rack_checks", ())),
         schools=tuple(_school(school, usual) for school, usual in schools.items()),
         steps=tuple(
             MethodStep(

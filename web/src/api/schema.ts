@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air of a place */
+        get: operations["rack_air_air_get"];
+        put?: never;
+        /** Log the air of a place */
+        post: operations["rack_keep_air_air_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/balances": {
         parameters: {
             query?: never;
@@ -167,6 +185,23 @@ export interface paths {
         };
         /** Ways out of pouring too much */
         get: operations["batches_ways_batches__int_batch_id__ways_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rack's tasks as iCalendar */
+        get: operations["rack_calendar_calendar_ics_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -711,6 +746,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Trays on the rack, or those wrapped, the newest first */
+        get: operations["rack_list__rack_get"];
+        put?: never;
+        /** Set pieces out on a tray */
+        post: operations["rack_put_out_rack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack-places/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** How many trays a place holds */
+        put: operations["rack_keep_place_rack_places__string_place__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{tray_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One tray as it stands */
+        get: operations["rack_read_rack__int_tray_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{tray_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let one thing happen to a tray */
+        post: operations["rack_happen_rack__int_tray_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{tray_id}/weigh-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was weighed of a tray */
+        get: operations["rack_weigh_ins_rack__int_tray_id__weigh_ins_get"];
+        put?: never;
+        /** Keep a weigh-in */
+        post: operations["rack_weigh_rack__int_tray_id__weigh_ins_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings": {
         parameters: {
             query?: never;
@@ -817,6 +939,98 @@ export interface components {
             reading: string;
             /** Severity */
             severity: string;
+        };
+        /**
+         * Air
+         * @description Air as it was logged.
+         */
+        Air: {
+            /** At */
+            at: string;
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * AirAnswer
+         * @description The air at one moment.
+         */
+        AirAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Source */
+            source: string;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * AirList
+         * @description The air of a place, oldest first.
+         */
+        AirList: {
+            /** Items */
+            items: components["schemas"]["AirAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * AirSave
+         * @description The air of a place.
+         */
+        AirSave: {
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+            /** Humidity Pct */
+            humidity_pct: number;
+            /**
+             * Place
+             * @default rack
+             */
+            place?: string;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * AmendedEvent
+         * @description What a weigh-in should have said; what it said stays in the record.
+         */
+        AmendedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Left Out
+             * @default null
+             */
+            left_out?: boolean | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+            /** Of */
+            of: number;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
         };
         /**
          * AskedSchool
@@ -1430,6 +1644,21 @@ export interface components {
             portion?: number;
         };
         /**
+         * CheckedEvent
+         * @description The answer to a question to the hands.
+         */
+        CheckedEvent: {
+            /** Check */
+            check: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checked";
+            /** Passed */
+            passed: boolean;
+        };
+        /**
          * ClosedEvent
          * @description The record is closed for good.
          */
@@ -1449,12 +1678,12 @@ export interface components {
              * Grade
              * @default null
              */
-            grade: ("cosmetic" | "food" | "candle" | "craft" | "unknown") | null;
+            grade?: ("cosmetic" | "food" | "candle" | "craft" | "unknown") | null;
             /**
              * Us Lot
              * @default null
              */
-            us_lot: string | null;
+            us_lot?: string | null;
         };
         /**
          * ComparedLine
@@ -1888,6 +2117,70 @@ export interface components {
             why_not?: string | null;
         };
         /**
+         * DryingFit
+         * @description What weighing tells of one piece; masses of one piece [g], times since it was set out [h].
+         */
+        DryingFit: {
+            /**
+             * Curve
+             * @default []
+             */
+            curve: [
+                number,
+                number
+            ][];
+            /** Excluded */
+            excluded: components["schemas"]["SetAside"][];
+            /** From Model */
+            from_model: number | null;
+            /** Gaining */
+            gaining: boolean;
+            /** High H */
+            high_h: number | null;
+            /** Lasting G */
+            lasting_g: number | null;
+            /** Low H */
+            low_h: number | null;
+            /** Message */
+            message: string;
+            /** Pan Needed G */
+            pan_needed_g: number;
+            /** Ready */
+            ready: boolean;
+            /** Ready H */
+            ready_h: number | null;
+            /** Scale Good Enough */
+            scale_good_enough: boolean;
+            /** Tau H */
+            tau_h: number | null;
+            /** To Lose G */
+            to_lose_g: number | null;
+            /** Weighed */
+            weighed: number;
+        };
+        /**
+         * DueTask
+         * @description Something to do with the pieces.
+         */
+        DueTask: {
+            /** Changes */
+            changes: number;
+            /** Done At */
+            done_at: string | null;
+            /** Due At */
+            due_at: string;
+            /** Due H */
+            due_h: number;
+            /** Kind */
+            kind: string;
+            /** Late */
+            late: boolean;
+            /** Moved */
+            moved: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * Effect
          * @description A watched reading before and after.
          */
@@ -2192,7 +2485,7 @@ export interface components {
              * Batch G
              * @default 1000
              */
-            batch_g: number;
+            batch_g?: number;
             /**
              * Format
              * @constant
@@ -2204,7 +2497,7 @@ export interface components {
              *       "wet_c": null
              *     }
              */
-            heat: components["schemas"]["HeatFile"];
+            heat?: components["schemas"]["HeatFile"];
             /**
              * @default {
              *       "labour_minutes": "0",
@@ -2213,17 +2506,17 @@ export interface components {
              *       "packaging_per_piece": "0"
              *     }
              */
-            making: components["schemas"]["MakingFile"];
+            making?: components["schemas"]["MakingFile"];
             /**
              * Method
              * @default
              */
-            method: string;
+            method?: string;
             /**
              * Name
              * @default Untitled
              */
-            name: string;
+            name?: string;
             /**
              * @default {
              *       "half_thickness_mm": null,
@@ -2232,12 +2525,12 @@ export interface components {
              *       "wished_pieces": null
              *     }
              */
-            piece: components["schemas"]["PieceFile"];
+            piece?: components["schemas"]["PieceFile"];
             /**
              * Portions
              * @default []
              */
-            portions: components["schemas"]["PortionFile"][];
+            portions?: components["schemas"]["PortionFile"][];
             /**
              * @default {
              *       "adult_only_label": false,
@@ -2283,19 +2576,19 @@ export interface components {
              *       "youngest_user_months": null
              *     }
              */
-            product: components["schemas"]["ProductFile"];
+            product?: components["schemas"]["ProductFile"];
             /**
              * Profile
              * @default null
              */
-            profile: string | null;
+            profile?: string | null;
             /**
              * @default {
              *       "humidity_pct": 40,
              *       "temperature_c": 21
              *     }
              */
-            room: components["schemas"]["RoomFile"];
+            room?: components["schemas"]["RoomFile"];
             /**
              * @default {
              *       "alkalinity_mg_l": null,
@@ -2308,7 +2601,7 @@ export interface components {
              *       "way": null
              *     }
              */
-            use: components["schemas"]["UseFile"];
+            use?: components["schemas"]["UseFile"];
             /**
              * Version
              * @constant
@@ -2400,12 +2693,12 @@ export interface components {
              * Bowl J K
              * @default null
              */
-            bowl_j_k: number | null;
+            bowl_j_k?: number | null;
             /**
              * Wet C
              * @default null
              */
-            wet_c: number | null;
+            wet_c?: number | null;
         };
         /**
          * HeldBack
@@ -2657,57 +2950,57 @@ export interface components {
              * Amount
              * @default 0
              */
-            amount: string;
+            amount?: string;
             /**
              * Ingredient
              * @default null
              */
-            ingredient: string | null;
+            ingredient?: string | null;
             /**
              * Locked
              * @default false
              */
-            locked: boolean;
+            locked?: boolean;
             /**
              * Max G
              * @default null
              */
-            max_g: number | null;
+            max_g?: number | null;
             /**
              * Min G
              * @default null
              */
-            min_g: number | null;
+            min_g?: number | null;
             /**
              * Notes
              * @default []
              */
-            notes: string[];
+            notes?: string[];
             /**
              * Phase
              * @default
              */
-            phase: string;
+            phase?: string;
             /**
              * Poured G
              * @default null
              */
-            poured_g: number | null;
+            poured_g?: number | null;
             /**
              * Suggestions
              * @default []
              */
-            suggestions: string[];
+            suggestions?: string[];
             /**
              * Text
              * @default
              */
-            text: string;
+            text?: string;
             /**
              * Unit
              * @default g
              */
-            unit: string;
+            unit?: string;
         };
         /**
          * LineMass
@@ -2740,22 +3033,22 @@ export interface components {
              * Labour Minutes
              * @default 0
              */
-            labour_minutes: string;
+            labour_minutes?: string;
             /**
              * Labour Per Hour
              * @default 0
              */
-            labour_per_hour: string;
+            labour_per_hour?: string;
             /**
              * Overhead Pct
              * @default 0
              */
-            overhead_pct: string;
+            overhead_pct?: string;
             /**
              * Packaging Per Piece
              * @default 0
              */
-            packaging_per_piece: string;
+            packaging_per_piece?: string;
         };
         /**
          * Marginal
@@ -2888,6 +3181,24 @@ export interface components {
         MouldSave: {
             /** Count */
             count: number | null;
+        };
+        /**
+         * MovedEvent
+         * @description A task is put off, or brought forward.
+         */
+        MovedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moved";
+            /** Task */
+            task: string;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
         };
         /**
          * NoteEvent
@@ -3033,22 +3344,22 @@ export interface components {
              * Half Thickness Mm
              * @default null
              */
-            half_thickness_mm: number | null;
+            half_thickness_mm?: number | null;
             /**
              * Mass G
              * @default null
              */
-            mass_g: number | null;
+            mass_g?: number | null;
             /**
              * Packing
              * @default null
              */
-            packing: ("loose" | "hand" | "press" | "dough" | "poured") | null;
+            packing?: ("loose" | "hand" | "press" | "dough" | "poured") | null;
             /**
              * Wished Pieces
              * @default null
              */
-            wished_pieces: number | null;
+            wished_pieces?: number | null;
         };
         /**
          * PieceReading
@@ -3083,6 +3394,32 @@ export interface components {
              * @enum {string}
              */
             kind: "pieces";
+        };
+        /**
+         * PlaceAnswer
+         * @description A place where pieces dry.
+         */
+        PlaceAnswer: {
+            /** Air At */
+            air_at: string | null;
+            /** Humidity Pct */
+            humidity_pct: number | null;
+            /** Name */
+            name: string;
+            /** Taken */
+            taken: number;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Trays */
+            trays: number;
+        };
+        /**
+         * PlaceSave
+         * @description How many trays it holds.
+         */
+        PlaceSave: {
+            /** Trays */
+            trays: number;
         };
         /**
          * PlanAnswer
@@ -3169,27 +3506,27 @@ export interface components {
              * Lines
              * @default []
              */
-            lines: components["schemas"]["LineFile"][];
+            lines?: components["schemas"]["LineFile"][];
             /**
              * Mass G
              * @default null
              */
-            mass_g: number | null;
+            mass_g?: number | null;
             /**
              * Name
              * @default body
              */
-            name: string;
+            name?: string;
             /**
              * Share Pct
              * @default null
              */
-            share_pct: number | null;
+            share_pct?: number | null;
             /**
              * Split
              * @default null
              */
-            split: ("dry" | "wet") | null;
+            split?: ("dry" | "wet") | null;
         };
         /**
          * PortionShare
@@ -3237,204 +3574,204 @@ export interface components {
              * Adult Only Label
              * @default false
              */
-            adult_only_label: boolean;
+            adult_only_label?: boolean;
             /**
              * Allergen Mode
              * @default null
              */
-            allergen_mode: ("rinse_off" | "leave_on") | null;
+            allergen_mode?: ("rinse_off" | "leave_on") | null;
             /**
              * Aw
              * @default null
              */
-            aw: number | null;
+            aw?: number | null;
             /**
              * Certificates
              * @default {}
              */
-            certificates: {
+            certificates?: {
                 [key: string]: components["schemas"]["CertificateFile"];
             };
             /**
              * Child Appeal
              * @default false
              */
-            child_appeal: boolean;
+            child_appeal?: boolean;
             /**
              * Claims
              * @default []
              */
-            claims: string[];
+            claims?: string[];
             /**
              * Cleaning Agents
              * @default []
              */
-            cleaning_agents: string[];
+            cleaning_agents?: string[];
             /**
              * Colours
              * @default {}
              */
-            colours: {
+            colours?: {
                 [key: string]: components["schemas"]["ColourPaperFile"];
             };
             /**
              * Declared Allergens
              * @default []
              */
-            declared_allergens: string[];
+            declared_allergens?: string[];
             /**
              * Dry Temp C
              * @default null
              */
-            dry_temp_c: number | null;
+            dry_temp_c?: number | null;
             /**
              * Dryness Confirmed
              * @default false
              */
-            dryness_confirmed: boolean;
+            dryness_confirmed?: boolean;
             /**
              * Fragrance Add Temp C
              * @default null
              */
-            fragrance_add_temp_c: number | null;
+            fragrance_add_temp_c?: number | null;
             /**
              * Function Obvious
              * @default false
              */
-            function_obvious: boolean;
+            function_obvious?: boolean;
             /**
              * Heat Step Before Dry
              * @default false
              */
-            heat_step_before_dry: boolean;
+            heat_step_before_dry?: boolean;
             /**
              * Ingredient Order Ok
              * @default null
              */
-            ingredient_order_ok: boolean | null;
+            ingredient_order_ok?: boolean | null;
             /**
              * Intended Foam
              * @default null
              */
-            intended_foam: boolean | null;
+            intended_foam?: boolean | null;
             /**
              * Label
              * @default []
              */
-            label: string[];
+            label?: string[];
             /**
              * Launch Date
              * @default null
              */
-            launch_date: string | null;
+            launch_date?: string | null;
             /**
              * Leave On Use
              * @default false
              */
-            leave_on_use: boolean;
+            leave_on_use?: boolean;
             /**
              * Looks Like Food
              * @default false
              */
-            looks_like_food: boolean;
+            looks_like_food?: boolean;
             /**
              * Markets
              * @default [
              *       "US"
              *     ]
              */
-            markets: ("US" | "EU" | "UK")[];
+            markets?: ("US" | "EU" | "UK")[];
             /**
              * Max Melt Temp C
              * @default null
              */
-            max_melt_temp_c: number | null;
+            max_melt_temp_c?: number | null;
             /**
              * Min Raw Shelf Months
              * @default null
              */
-            min_raw_shelf_months: number | null;
+            min_raw_shelf_months?: number | null;
             /**
              * Multi Use
              * @default false
              */
-            multi_use: boolean;
+            multi_use?: boolean;
             /**
              * Pack
              * @default single_wrap
              */
-            pack: string;
+            pack?: string;
             /**
              * Product Ph
              * @default null
              */
-            product_ph: number | null;
+            product_ph?: number | null;
             /**
              * Profile
              * @default adult
              * @enum {string}
              */
-            profile: "adult" | "family" | "sensitive" | "children";
+            profile?: "adult" | "family" | "sensitive" | "children";
             /**
              * Records
              * @default []
              */
-            records: string[];
+            records?: string[];
             /**
              * Room M3
              * @default null
              */
-            room_m3: number | null;
+            room_m3?: number | null;
             /**
              * Sealed Container
              * @default false
              */
-            sealed_container: boolean;
+            sealed_container?: boolean;
             /**
              * Serious Event Open Business Days
              * @default null
              */
-            serious_event_open_business_days: number | null;
+            serious_event_open_business_days?: number | null;
             /**
              * Serious Event Reported
              * @default false
              */
-            serious_event_reported: boolean;
+            serious_event_reported?: boolean;
             /**
              * Shelf Life Months
              * @default null
              */
-            shelf_life_months: number | null;
+            shelf_life_months?: number | null;
             /**
              * Single Use
              * @default false
              */
-            single_use: boolean;
+            single_use?: boolean;
             /**
              * Today
              * @default null
              */
-            today: string | null;
+            today?: string | null;
             /**
              * Us Avg Sales 3Y Usd
              * @default null
              */
-            us_avg_sales_3y_usd: number | null;
+            us_avg_sales_3y_usd?: number | null;
             /**
              * Uses Microwave
              * @default false
              */
-            uses_microwave: boolean;
+            uses_microwave?: boolean;
             /**
              * Warning Height In
              * @default null
              */
-            warning_height_in: number | null;
+            warning_height_in?: number | null;
             /**
              * Youngest User Months
              * @default null
              */
-            youngest_user_months: number | null;
+            youngest_user_months?: number | null;
         };
         /**
          * Profile
@@ -3561,6 +3898,75 @@ export interface components {
             unit: string;
             /** Value */
             value: string | null;
+        };
+        /**
+         * PutEvent
+         * @description The tray stands in another place now.
+         */
+        PutEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put";
+            /** Place */
+            place: string;
+        };
+        /**
+         * RackAdvice
+         * @description What to do about the air, as a code and in words.
+         */
+        RackAdvice: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * RackList
+         * @description Trays, the newest first, and the places they stand in.
+         */
+        RackList: {
+            /** Items */
+            items: components["schemas"]["TrayAnswer"][];
+            /** Next */
+            next: number | null;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Places */
+            places: components["schemas"]["PlaceAnswer"][];
+        };
+        /**
+         * RackNoteEvent
+         * @description Something worth remembering.
+         */
+        RackNoteEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Text */
+            text: string;
+        };
+        /**
+         * RackQuestion
+         * @description A question to the hands.
+         */
+        RackQuestion: {
+            /** Asked */
+            asked: boolean;
+            /** From H */
+            from_h: number;
+            /** Id */
+            id: string;
+            /** Passed */
+            passed: boolean | null;
+            /** Text */
+            text: string;
         };
         /**
          * ReadingAnswer
@@ -3779,12 +4185,12 @@ export interface components {
              * Humidity Pct
              * @default 40
              */
-            humidity_pct: number;
+            humidity_pct?: number;
             /**
              * Temperature C
              * @default 21
              */
-            temperature_c: number;
+            temperature_c?: number;
         };
         /**
          * RunSheet
@@ -3941,6 +4347,18 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * SetAside
+         * @description One weighing that does not count, and why.
+         */
+        SetAside: {
+            /** Code */
+            code: string;
+            /** Index */
+            index: number;
+            /** Reason */
+            reason: string;
         };
         /**
          * SettingsSave
@@ -4215,6 +4633,19 @@ export interface components {
             phrase: string;
         };
         /**
+         * TaskEvent
+         * @description A task is done, or was not done after all.
+         */
+        TaskEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done" | "undone";
+            /** Task */
+            task: string;
+        };
+        /**
          * TemperatureEvent
          * @description A temperature was taken.
          */
@@ -4295,6 +4726,199 @@ export interface components {
             volume_ml: number;
         };
         /**
+         * TrayAnswer
+         * @description A tray as it stands.
+         */
+        TrayAnswer: {
+            /** Batch Id */
+            batch_id: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string;
+            reading: components["schemas"]["TrayReading"];
+            /**
+             * Set Out At
+             * Format: date-time
+             */
+            set_out_at: string;
+            state: components["schemas"]["TrayState"];
+            /** Trays */
+            trays: number;
+            /** Wrapped At */
+            wrapped_at: string | null;
+        };
+        /**
+         * TrayEventSave
+         * @description One thing that happened, after what the browser has seen.
+         */
+        TrayEventSave: {
+            /** After */
+            after: number;
+            /** Event */
+            event: components["schemas"]["AmendedEvent"] | components["schemas"]["CheckedEvent"] | components["schemas"]["TaskEvent"] | components["schemas"]["MovedEvent"] | components["schemas"]["PutEvent"] | components["schemas"]["RackNoteEvent"] | components["schemas"]["WrappedEvent"];
+        };
+        /**
+         * TrayReading
+         * @description Where a tray stands: hours since it was set out.
+         */
+        TrayReading: {
+            /** Advice */
+            advice: components["schemas"]["RackAdvice"][];
+            /** Age H */
+            age_h: number;
+            air: components["schemas"]["Air"] | null;
+            /** Dry Pct */
+            dry_pct: number | null;
+            fit: components["schemas"]["DryingFit"] | null;
+            /** From Model H */
+            from_model_h: number | null;
+            /** High H */
+            high_h: number | null;
+            /** Likely H */
+            likely_h: number | null;
+            /** Low H */
+            low_h: number | null;
+            /** Message */
+            message: string;
+            /** Open Loss Pct Day */
+            open_loss_pct_day: number | null;
+            /** Questions */
+            questions: components["schemas"]["RackQuestion"][];
+            /** Ready */
+            ready: boolean;
+            /** Tasks */
+            tasks: components["schemas"]["DueTask"][];
+            /** Wrap By H */
+            wrap_by_h: number | null;
+        };
+        /**
+         * TraySave
+         * @description Pieces to set out.
+         */
+        TraySave: {
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /** @default null */
+            formula?: components["schemas"]["FormulaFile"] | null;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Pieces */
+            pieces: number;
+            /**
+             * Place
+             * @default rack
+             */
+            place?: string;
+            /**
+             * Set Out At
+             * @default null
+             */
+            set_out_at?: string | null;
+            /**
+             * Trays
+             * @default 1
+             */
+            trays?: number;
+        };
+        /**
+         * TrayState
+         * @description Where a tray stands.
+         */
+        TrayState: {
+            /** Checks */
+            checks: {
+                [key: string]: boolean;
+            };
+            /** Done */
+            done: {
+                [key: string]: string;
+            };
+            /** Due */
+            due: {
+                [key: string]: string;
+            };
+            /** Moves */
+            moves: {
+                [key: string]: number;
+            };
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /**
+             * Weighings
+             * @default []
+             */
+            weighings: components["schemas"]["TrayWeighing"][];
+            /**
+             * Wrapped At
+             * @default null
+             */
+            wrapped_at: string | null;
+        };
+        /**
+         * TrayWeighing
+         * @description The pan with some pieces, as it was weighed or has been amended since.
+         */
+        TrayWeighing: {
+            /** At */
+            at: string;
+            /** Hours */
+            hours: number;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct: number | null;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /** Mass G */
+            mass_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Seq */
+            seq: number;
+            /** Source */
+            source: string;
+            /** Step G */
+            step_g: number;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+        };
+        /**
          * UnitAnswer
          * @description A unit an amount may carry.
          */
@@ -4313,43 +4937,43 @@ export interface components {
              * Alkalinity Mg L
              * @default null
              */
-            alkalinity_mg_l: number | null;
+            alkalinity_mg_l?: number | null;
             /**
              * Bath C
              * @default 38
              */
-            bath_c: number;
+            bath_c?: number;
             /**
              * Dose G
              * @default null
              */
-            dose_g: number | null;
+            dose_g?: number | null;
             /**
              * Hardness
              * @default moderate
              * @enum {string}
              */
-            hardness: "soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain";
+            hardness?: "soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain";
             /**
              * Tap Ph
              * @default null
              */
-            tap_ph: number | null;
+            tap_ph?: number | null;
             /**
              * Tub Area M2
              * @default 0.8
              */
-            tub_area_m2: number;
+            tub_area_m2?: number;
             /**
              * Tub L
              * @default 150
              */
-            tub_l: number;
+            tub_l?: number;
             /**
              * Way
              * @default null
              */
-            way: ("crumbled" | "held" | "whole") | null;
+            way?: ("crumbled" | "held" | "whole") | null;
         };
         /**
          * VersionKeep
@@ -4400,6 +5024,62 @@ export interface components {
         WaysOut: {
             /** Ways */
             ways: components["schemas"]["RescueOption"][];
+        };
+        /**
+         * WeighInList
+         * @description What was weighed of a tray.
+         */
+        WeighInList: {
+            /** Items */
+            items: components["schemas"]["TrayWeighing"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * WeighInSave
+         * @description The pan with some pieces.
+         */
+        WeighInSave: {
+            /** After */
+            after: number;
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /** Mass G */
+            mass_g: number;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces?: number;
+            /**
+             * Scale Step G
+             * @default 0.1
+             */
+            scale_step_g?: number;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "scale" | "hand";
+            /**
+             * Tare G
+             * @default 0
+             */
+            tare_g?: number;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
         };
         /**
          * WeighedEvent
@@ -4513,6 +5193,17 @@ export interface components {
              */
             tool?: string | null;
         };
+        /**
+         * WrappedEvent
+         * @description The pieces are wrapped, or opened again.
+         */
+        WrappedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opened" | "wrapped";
+        };
     };
     responses: never;
     parameters: never;
@@ -4522,6 +5213,107 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    rack_air_air_get: {
+        parameters: {
+            query?: {
+                place?: string;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_keep_air_air_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     changes_find_balance_balances_post: {
         parameters: {
             query?: never;
@@ -4978,6 +5770,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_calendar_calendar_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description RFC 5545 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
                 };
             };
             /** @description Not Found */
@@ -6797,6 +7636,366 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_list__rack_get: {
+        parameters: {
+            query?: {
+                wrapped?: boolean;
+                q?: string;
+                cursor?: number | null;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_put_out_rack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraySave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_keep_place_rack_places__string_place__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_read_rack__int_tray_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tray_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_happen_rack__int_tray_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tray_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayEventSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_weigh_ins_rack__int_tray_id__weigh_ins_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tray_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighInList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_weigh_rack__int_tray_id__weigh_ins_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tray_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighInSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

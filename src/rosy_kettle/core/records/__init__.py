@@ -10,7 +10,16 @@ from rosy_kettle.core.records.ingredient import (
     SolidFatCurve,
     SurfactantTraits,
 )
-from rosy_kettle.core.records.method import Method, MethodGuess, MethodStep, School, SchoolOption, WantedDough
+from rosy_kettle.core.records.method import (
+    Method,
+    MethodGuess,
+    MethodStep,
+    RackCheck,
+    RackTask,
+    School,
+    SchoolOption,
+    WantedDough,
+)
 from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
 from rosy_kettle.core.records.safety import (
     AllergenShare,
@@ -49,6 +58,8 @@ __all__ = [
     "PriceBreak",
     "Product",
     "PropertySource",
+    "RackCheck",
+    "RackTask",
     "ReadingTraits",
     "RestrictedName",
     "Room",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-__all__ = ["Method", "MethodGuess", "MethodStep", "School", "SchoolOption", "WantedDough"]
+__all__ = ["Method", "MethodGuess", "MethodStep", "RackCheck", "RackTask", "School", "SchoolOption", "WantedDough"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +47,29 @@ class MethodStep:
     """School and option; the step stands only where that way is taken."""
     kind: str = "do"
     """What kind of work it is: prepare, do, wet, melt, split, scent, rest, feel, shape, decorate or dry."""
+
+
+@dataclass(frozen=True, slots=True)
+class RackTask:
+    """Something to do with pieces while they dry or once they are dry; common practice."""
+
+    kind: str
+    """unmould, turn, second-side, paint, pipe, dip, drizzle, embed or wrap."""
+    title: str
+    share: float
+    """When, as a share of the likely hours until dry [-]."""
+    only_with: tuple[str, ...] = ()
+    """Roles or ingredient ids; asked only if the formula holds one of them."""
+
+
+@dataclass(frozen=True, slots=True)
+class RackCheck:
+    """A question to the hands that tells how far a piece is; common practice."""
+
+    id: str
+    text: str
+    share: float
+    """From when it is worth asking, as a share of the likely hours until dry [-]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,6 +126,9 @@ class Method:
     """How damp the air may be at most for the work [%]; common practice."""
     place: int
     """Where it stands in a list of methods."""
+    rack_tasks: tuple[RackTask, ...] = ()
+    """What is done with its pieces after the bench, wrapping last."""
+    rack_checks: tuple[RackCheck, ...] = ()
     usual: bool = False
     """Whether it stands in where nothing is said."""
     pressed: bool = False

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-__all__ = ["SET_ASIDE", "drying_words"]
+__all__ = ["AIR_ADVICE", "SET_ASIDE", "drying_words"]
 
 SET_ASIDE = {
     "time_back": "its time goes back: {hours:g} h after {before:g} h",
@@ -13,6 +13,15 @@ SET_ASIDE = {
     "off": "it does not go with the others: {off_g:+.2f} g off",
 }
 """Reason by code; facts stand in braces with the digits they are said with."""
+
+AIR_ADVICE = {
+    "log_air": "The air of this place is not known: log it, or let the hygrometer.",
+    "dehumidifier": "{humidity_pct:.0f} % is damp: run the dehumidifier in the drying room.",
+    "closed_box": "At {humidity_pct:.0f} % they hardly dry in the open: a closed box with a drying agent does.",
+    "oven_off": "Or warm the oven to 50 °C, switch it off, and only then put them in.",
+    "no_oven": "No warm oven: alcohol may be in them, or what is in them is not known.",
+}
+"""What to do about the air, by code."""
 
 DAY_H = 48.0
 

@@ -1,0 +1,158 @@
+"""The rack: trays, weigh-ins, tasks, air; and its calendar."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from flask import Response
+from sqlalchemy.orm import Session
+
+from rosy_kettle.api.part import file_of, part
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.rack import (
+    AirAnswer,
+    AirList,
+    AirQuery,
+    AirSave,
+    PlaceAnswer,
+    PlacePath,
+    PlaceSave,
+    RackList,
+    RackQuery,
+    TrayAnswer,
+    TrayEventSave,
+    TrayPath,
+    TraySave,
+    WeighInList,
+    WeighInSave,
+)
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
+from rosy_kettle.usecases.rack.log_air import log_air, read_air
+from rosy_kettle.usecases.rack.run_rack import SetOut, Tray, let_tray_happen, look_at_tray, look_at_trays, set_out
+from rosy_kettle.usecases.rack.tell_calendar import tell_calendar
+
+__all__ = ["blueprint"]
+
+blueprint = part("rack", __name__, refusals=(404, 409, 422))
+
+
+@blueprint.get("/rack", summary="Trays on the rack, or those wrapped, the newest first", responses={200: RackList})
+def list_(query: RackQuery) -> Response:
+    return _rack(query)
+
+
+def _rack(query: RackQuery) -> Response:
+    with current_studio().reading() as session:
+        trays = look_at_trays(session, wrapped=query.wrapped, query=query.q, before=query.cursor, limit=query.limit + 1)
+        more = len(trays) > query.limit
+        shown = trays[: query.limit]
+        return respond(RackList(
+            items=[_tray(each) for each in shown], next=shown[-1].row.id if more else None, places=_places(session),
+            now=datetime.now(UTC),
+        ))  # fmt: skip
+
+
+@blueprint.post("/rack", summary="Set pieces out on a tray", responses={201: TrayAnswer})
+def put_out(body: TraySave) -> Response:
+    ask = SetOut(body.pieces, body.batch_id, body.name, body.formula, body.place, body.trays, body.set_out_at, body.key)
+    with current_studio().writing() as session:
+        tray_id = set_out(session, ask)
+    return _answer(tray_id, 201)
+
+
+@blueprint.get("/rack/<int:tray_id>", summary="One tray as it stands", responses={200: TrayAnswer})
+def read(path: TrayPath) -> Response:
+    return _answer(path.tray_id)
+
+
+@blueprint.post("/rack/<int:tray_id>/events", summary="Let one thing happen to a tray", responses={201: TrayAnswer})
+def happen(path: TrayPath, body: TrayEventSave) -> Response:
+    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    if "to" in data:
+        data["to"] = data["to"].astimezone(UTC).isoformat()
+    with current_studio().writing() as session:
+        let_tray_happen(session, path.tray_id, body.after, body.event.kind, data)
+    return _answer(path.tray_id, 201)
+
+
+@blueprint.get("/rack/<int:tray_id>/weigh-ins", summary="What was weighed of a tray", responses={200: WeighInList})
+def weigh_ins(path: TrayPath) -> Response:
+    with current_studio().reading() as session:
+        return respond(WeighInList(items=list(look_at_tray(session, path.tray_id).state.weighings), next=None))
+
+
+@blueprint.post("/rack/<int:tray_id>/weigh-ins", summary="Keep a weigh-in", responses={201: TrayAnswer})
+def weigh(path: TrayPath, body: WeighInSave) -> Response:
+    mass_g = body.mass_g - body.tare_g
+    if mass_g <= 0:
+        raise InputError("The pan weighs no more than its tare; put the pieces on it.", quantity="mass_g", value=body.mass_g)
+    if body.at is not None and body.at > datetime.now(UTC):
+        raise InputError("A weigh-in is kept when it was, not later than now.", quantity="at")
+    data = {
+        "mass_g": mass_g, "pieces": body.pieces, "step_g": body.scale_step_g, "source": body.source,
+        "temperature_c": body.temperature_c, "humidity_pct": body.humidity_pct,
+        "at": None if body.at is None else body.at.astimezone(UTC).isoformat(),
+    }  # fmt: skip
+    said = {key: value for key, value in data.items() if value is not None}
+    with current_studio().writing() as session:
+        let_tray_happen(session, path.tray_id, body.after, "weighed", said)
+    return _answer(path.tray_id, 201)
+
+
+@blueprint.put("/rack-places/<string:place>", summary="How many trays a place holds", responses={200: RackList})
+def keep_place(path: PlacePath, body: PlaceSave) -> Response:
+    with current_studio().writing() as session:
+        set_place(session, path.place, body.trays)
+    return _rack(RackQuery())
+
+
+@blueprint.get("/air", summary="The air of a place", responses={200: AirList})
+def air(query: AirQuery) -> Response:
+    with current_studio().reading() as session:
+        rows = read_air(session, query.place, query.days)
+        items = [AirAnswer(at=r.at, temperature_c=r.temperature_c, humidity_pct=r.humidity_pct, source=r.source) for r in rows]
+        return respond(AirList(items=items, next=None))
+
+
+@blueprint.post("/air", summary="Log the air of a place", responses={201: AirList})
+def keep_air(body: AirSave) -> Response:
+    with current_studio().writing() as session:
+        log_air(session, body.place, body.temperature_c, body.humidity_pct, body.at)
+        rows = read_air(session, body.place, 7.0)
+        items = [AirAnswer(at=r.at, temperature_c=r.temperature_c, humidity_pct=r.humidity_pct, source=r.source) for r in rows]
+    return respond(AirList(items=items, next=None), 201)
+
+
+@blueprint.get("/calendar.ics", summary="The rack's tasks as iCalendar", responses=file_of("text/calendar", "RFC 5545"))
+def calendar() -> Response:
+    with current_studio().reading() as session:
+        text = tell_calendar(session)
+    return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})
+
+
+def _answer(tray_id: int, status: int = 200) -> Response:
+    with current_studio().reading() as session:
+        return respond(_tray(look_at_tray(session, tray_id)), status)
+
+
+def _tray(tray: Tray) -> TrayAnswer:
+    row = tray.row
+    return TrayAnswer(
+        id=row.id, batch_id=row.batch_id, name=row.name, place=row.place, pieces=row.pieces, trays=row.trays,
+        set_out_at=row.set_out_at, wrapped_at=row.wrapped_at, state=tray.state, reading=tray.reading,
+    )  # fmt: skip
+
+
+def _places(session: Session) -> list[PlaceAnswer]:
+    taken = trays_taken(session)
+    found = []
+    for place in list_places(session):
+        logged = latest_air(session, place.name)
+        found.append(PlaceAnswer(
+            name=place.name, trays=place.trays, taken=taken.get(place.name, 0),
+            temperature_c=logged and logged.temperature_c, humidity_pct=logged and logged.humidity_pct,
+            air_at=logged and logged.at,
+        ))  # fmt: skip
+    return found

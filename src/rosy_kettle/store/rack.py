@@ -1,0 +1,188 @@
+"""The rack: trays of pieces, every thing that happened to them, never changed, and the air they stand in."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, delete, func, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import ConflictError, NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = [
+    "AirRow", "PlaceRow", "TrayEventRow", "TrayRow", "add_air", "add_tray", "add_tray_event", "air_since", "find_tray",
+    "latest_air", "list_places", "list_tray_events", "list_trays", "set_place", "thin_air", "tray_set_out_with",
+    "trays_of_batch", "trays_taken",
+]  # fmt: skip
+
+
+class TrayRow(Base):
+    """Pieces that were set out together in one place."""
+
+    __tablename__ = "trays"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
+    name: Mapped[str]
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    """As made, a formula file; null for pieces from elsewhere."""
+    place: Mapped[str]
+    pieces: Mapped[int]
+    trays: Mapped[int]
+    """How many of the rack's trays they take."""
+    set_out_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    wrapped_at: Mapped[datetime | None] = mapped_column(UtcTime, index=True)
+    """Kept beside the event, so that a list finds what is still on the rack."""
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+class TrayEventRow(Base):
+    """One thing that happened. Rows are only ever added."""
+
+    __tablename__ = "tray_events"
+    __table_args__ = (UniqueConstraint("tray_id", "seq"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    tray_id: Mapped[int] = mapped_column(ForeignKey("trays.id", ondelete="RESTRICT"))
+    seq: Mapped[int]
+    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    kind: Mapped[str]
+    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class AirRow(Base):
+    """The air of a place at one moment."""
+
+    __tablename__ = "air_log"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    place: Mapped[str]
+    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    temperature_c: Mapped[float]
+    humidity_pct: Mapped[float]
+    source: Mapped[str]
+
+
+class PlaceRow(Base):
+    """A place where pieces dry, and how many trays it holds."""
+
+    __tablename__ = "rack_places"
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    trays: Mapped[int]
+
+
+def add_tray(session: Session, row: TrayRow) -> TrayRow:
+    """Set out a tray."""
+    session.add(row)
+    session.flush()
+    return row
+
+
+def tray_set_out_with(session: Session, key: str | None) -> int | None:
+    """Return the number of the tray that was set out with a key, or None."""
+    return None if key is None else session.scalar(select(TrayRow.id).where(TrayRow.request_key == key))
+
+
+def find_tray(session: Session, tray_id: int) -> TrayRow:
+    """Return a tray.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(TrayRow, tray_id)
+    if row is None:
+        raise NotFoundError(f"There is no tray {tray_id}.", noun="tray", id=tray_id)
+    return row
+
+
+def list_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[TrayRow]:
+    """Return trays, the newest first: those on the rack, or those wrapped."""
+    asked = select(TrayRow).where(TrayRow.wrapped_at.is_not(None) if wrapped else TrayRow.wrapped_at.is_(None))
+    if query:
+        asked = asked.where(TrayRow.name.icontains(query, autoescape=True))
+    if before is not None:
+        asked = asked.where(TrayRow.id < before)
+    return list(session.scalars(asked.order_by(TrayRow.id.desc()).limit(limit)))
+
+
+def trays_of_batch(session: Session, batch_id: int) -> list[TrayRow]:
+    """Return the trays a batch was set out on."""
+    return list(session.scalars(select(TrayRow).where(TrayRow.batch_id == batch_id).order_by(TrayRow.id)))
+
+
+def list_tray_events(session: Session, tray_ids: list[int]) -> dict[int, list[TrayEventRow]]:
+    """Return everything that happened to some trays, in its order, asked for at once."""
+    found: dict[int, list[TrayEventRow]] = {id_: [] for id_ in tray_ids}
+    asked = select(TrayEventRow).where(TrayEventRow.tray_id.in_(tray_ids)).order_by(TrayEventRow.tray_id, TrayEventRow.seq)
+    for row in session.scalars(asked):
+        found[row.tray_id].append(row)
+    return found
+
+
+def add_tray_event(session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any]) -> TrayEventRow:
+    """Add one thing that happened.
+
+    Raises
+    ------
+    ConflictError
+        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+    """
+    last = session.scalar(select(func.max(TrayEventRow.seq)).where(TrayEventRow.tray_id == tray_id)) or 0
+    if last != after:
+        raise ConflictError("The tray has moved on; look again.", noun="tray", reason="moved on", seq=last)
+    row = TrayEventRow(tray_id=tray_id, seq=last + 1, kind=kind, data=data, at=now_utc())
+    session.add(row)
+    session.flush()
+    return row
+
+
+def add_air(session: Session, row: AirRow) -> None:
+    """Log the air of a place."""
+    session.add(row)
+    session.flush()
+
+
+def air_since(session: Session, place: str, since: datetime, until: datetime | None) -> list[AirRow]:
+    """Return the air of a place from one moment to another, oldest first."""
+    asked = select(AirRow).where(AirRow.place == place, AirRow.at >= since)
+    if until is not None:
+        asked = asked.where(AirRow.at <= until)
+    return list(session.scalars(asked.order_by(AirRow.at)))
+
+
+def latest_air(session: Session, place: str) -> AirRow | None:
+    """Return the air logged last in a place."""
+    return session.scalar(select(AirRow).where(AirRow.place == place).order_by(AirRow.at.desc()).limit(1))
+
+
+def thin_air(session: Session, older_than: datetime) -> int:
+    """Keep one reading of the hygrometer an hour of what is older; what was written by hand stays. Return how many went."""
+    hour = func.strftime("%Y-%m-%d %H", AirRow.at)
+    kept = select(func.min(AirRow.id)).where(AirRow.at < older_than, AirRow.source == "hygrometer").group_by(AirRow.place, hour)
+    gone = delete(AirRow).where(AirRow.at < older_than, AirRow.source == "hygrometer", AirRow.id.not_in(kept))
+    return int(session.execute(gone).rowcount)  # type: ignore[attr-defined]
+
+
+def list_places(session: Session) -> list[PlaceRow]:
+    """Return the places where pieces dry."""
+    return list(session.scalars(select(PlaceRow).order_by(PlaceRow.name)))
+
+
+def set_place(session: Session, name: str, trays: int) -> None:
+    """Write how many trays a place holds."""
+    session.merge(PlaceRow(name=name, trays=trays))
+
+
+def trays_taken(session: Session) -> dict[str, int]:
+    """Return how many trays are taken by place, of those not wrapped yet."""
+    asked = select(TrayRow.place, func.sum(TrayRow.trays)).where(TrayRow.wrapped_at.is_(None)).group_by(TrayRow.place)
+    return {place: int(taken) for place, taken in session.execute(asked)}
+
+
+MONTH = timedelta(days=30)
+"""How long the air log is kept as it was read."""

@@ -1,0 +1,176 @@
+"""Trays on the rack: set them out, let things happen to them, see where they stand."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.rack.air import Air
+from rosy_kettle.core.making.rack.judge_tray import TrayKnown, TrayReading, judge_tray, know_tray
+from rosy_kettle.core.making.rack.tray import TrayEvent, TrayState, check_tray_event, tray_state_of
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
+from rosy_kettle.store.rack import (
+    TrayEventRow,
+    TrayRow,
+    add_tray,
+    add_tray_event,
+    air_since,
+    find_tray,
+    list_places,
+    list_tray_events,
+    list_trays,
+    tray_set_out_with,
+)
+from rosy_kettle.usecases.batches.run_batch import open_bench
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+
+__all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "set_out"]
+
+
+@dataclass(frozen=True, slots=True)
+class SetOut:
+    """Pieces to set out: of a batch, of a formula, or from elsewhere."""
+
+    pieces: int
+    batch_id: int | None = None
+    name: str = ""
+    formula: FormulaFile | None = None
+    place: str = "rack"
+    trays: int = 1
+    at: datetime | None = None
+    key: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Tray:
+    """A tray with everything the rack shows of it."""
+
+    row: TrayRow
+    state: TrayState
+    reading: TrayReading
+    events: tuple[TrayEvent, ...]
+
+
+def set_out(session: Session, ask: SetOut) -> int:
+    """Set pieces out and return the number of their tray; the same key again gives the tray set out with it.
+
+    Raises
+    ------
+    InputError
+        If there is no such place, it would be before now, or nothing says what they are.
+    """
+    begun = tray_set_out_with(session, ask.key)
+    if begun is not None:
+        return begun
+    at = ask.at or datetime.now(UTC)
+    if at > datetime.now(UTC):
+        raise InputError("They cannot have been set out later than now.", quantity="at")
+    if ask.place not in {place.name for place in list_places(session)}:
+        raise InputError(f'There is no place "{ask.place[:60]}" to dry in; name it under Rack first.', quantity="place")
+    name, formula = ask.name.strip(), ask.formula
+    if ask.batch_id is not None:
+        bench = open_bench(session, ask.batch_id)
+        name, formula = name or bench.row.name, formula or formula_to_file(bench.made)
+    if not name:
+        raise InputError("What are they? Give them a name.", quantity="name")
+    return add_tray(session, TrayRow(
+        batch_id=ask.batch_id, name=name, formula=None if formula is None else formula.model_dump(mode="json"),
+        place=ask.place, pieces=ask.pieces, trays=ask.trays, set_out_at=at, request_key=ask.key,
+    )).id  # fmt: skip
+
+
+def let_tray_happen(session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any]) -> None:
+    """Let one thing happen to a tray; it is on disk before anyone is told.
+
+    Raises
+    ------
+    ConflictError
+        If the tray has moved on, or its pieces are wrapped.
+    InputError
+        If it cannot be meant.
+    """
+    row = find_tray(session, tray_id)
+    state = _state(row, list_tray_events(session, [tray_id])[tray_id])
+    check_tray_event(state, kind, data)
+    if kind == "put" and data["place"] not in {place.name for place in list_places(session)}:
+        raise InputError(f'There is no place "{data["place"][:60]}" to dry in.', quantity="place")
+    if kind == "weighed" and int(data["pieces"]) > row.pieces:
+        raise InputError(f"There are only {row.pieces} pieces on this tray.", quantity="pieces", value=data["pieces"])
+    event = add_tray_event(session, tray_id, after, kind, data)
+    if kind in {"wrapped", "opened"}:
+        row.wrapped_at = event.at if kind == "wrapped" else None
+    elif kind == "put":
+        row.place = data["place"]
+
+
+def look_at_tray(session: Session, tray_id: int) -> Tray:
+    """Return one tray as it stands.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    return _looked_at(session, [find_tray(session, tray_id)])[0]
+
+
+def look_at_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[Tray]:
+    """Return trays as they stand, the newest first."""
+    return _looked_at(session, list_trays(session, wrapped=wrapped, query=query, before=before, limit=limit))
+
+
+def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:
+    tables = studio_tables(session)
+    happened = list_tray_events(session, [row.id for row in rows])
+    now = datetime.now(UTC).isoformat()
+    found = []
+    for row in rows:
+        state = _state(row, happened[row.id])
+        airs = [
+            Air(each.at.isoformat(), each.temperature_c, each.humidity_pct)
+            for each in air_since(session, row.place, row.set_out_at, row.wrapped_at)
+        ]
+        known = _known(row, state, tables, airs)
+        reading = judge_tray(state, row.set_out_at.isoformat(), now, known, tables)
+        found.append(Tray(row, state, reading, tuple(_event(each) for each in happened[row.id])))
+    return found
+
+
+def _state(row: TrayRow, events: list[TrayEventRow]) -> TrayState:
+    return tray_state_of(row.set_out_at.isoformat(), row.place, [_event(each) for each in events])
+
+
+def _event(row: TrayEventRow) -> TrayEvent:
+    return TrayEvent(row.seq, row.at.isoformat(), row.kind, row.data)
+
+
+MOST_KEPT = 500
+_kept: OrderedDict[tuple[Any, ...], TrayKnown] = OrderedDict()
+
+
+def _known(row: TrayRow, state: TrayState, tables: Tables, airs: list[Air]) -> TrayKnown:
+    """Fit and readings of a tray, worked out anew only when it, its air or what it holds has changed."""
+    formula = _formula(row, tables)
+    held = [] if formula is None else [tables.ingredients[line.ingredient] for line in formula.lines if line.ingredient]
+    own = tuple(repr(item) for item in held if item.based_on)
+    key = (row.id, row.set_out_at, state.seq, len(airs), airs[-1].at if airs else "", own, row.request_key)
+    known = _kept.pop(key, None) or know_tray(state, formula, tables, airs)
+    _kept[key] = known
+    while len(_kept) > MOST_KEPT:
+        _kept.popitem(last=False)
+    return known
+
+
+def _formula(row: TrayRow, tables: Tables) -> Formula | None:
+    """Return the formula as made; None for pieces from elsewhere, and where an ingredient of it is gone."""
+    if row.formula is None:
+        return None
+    file = FormulaFile.model_validate(row.formula)
+    lost = {line.ingredient for portion in file.portions for line in portion.lines} - set(tables.ingredients) - {None}
+    return None if lost else formula_from_file(file)

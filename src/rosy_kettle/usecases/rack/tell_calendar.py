@@ -1,0 +1,42 @@
+"""The rack's tasks for a calendar."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.papers.calendar import CalendarTask, calendar_of
+from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays
+
+__all__ = ["tell_calendar"]
+
+MOST_TRAYS = 200
+TOLD_FOR = timedelta(days=60)
+"""How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
+
+
+def tell_calendar(session: Session) -> bytes:
+    """Return every task of the rack as an iCalendar file."""
+    trays = look_at_trays(session, wrapped=False, query="", before=None, limit=MOST_TRAYS)
+    since = datetime.now(UTC) - TOLD_FOR
+    wrapped = look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS)
+    trays += [each for each in wrapped if each.row.wrapped_at is not None and each.row.wrapped_at > since]
+    return calendar_of([task for tray in trays for task in _tasks(tray)])
+
+
+def _tasks(tray: Tray) -> list[CalendarTask]:
+    changed = datetime.fromisoformat(tray.events[-1].at) if tray.events else tray.row.set_out_at
+    return [
+        CalendarTask(
+            uid=f"tray-{tray.row.id}-{tray.row.set_out_at:%Y%m%dT%H%M%S}-{task.kind}@rosy-kettle.invalid",
+            title=f"{task.title}: {tray.row.name}", due_at=_second(datetime.fromisoformat(task.due_at)),
+            changed_at=_second(changed), sequence=tray.state.seq, place=tray.row.place,
+            cancelled=task.done_at is not None or tray.row.wrapped_at is not None,
+        )
+        for task in tray.reading.tasks
+    ]  # fmt: skip
+
+
+def _second(moment: datetime) -> datetime:
+    return moment.astimezone(UTC).replace(microsecond=0)
