@@ -22,7 +22,7 @@ MAY_IMPORT = {
     "files": {"pydantic", f"{OWN}.core", f"{OWN}.files"},
     "store": {"alembic", "platformdirs", "sqlalchemy", f"{OWN}.core", f"{OWN}.store"},
     "devices": {"serial", f"{OWN}.core", f"{OWN}.devices"},
-    "papers": {"PIL", "reportlab", f"{OWN}.core", f"{OWN}.papers"},
+    "papers": {"PIL", "icalendar", "reportlab", f"{OWN}.core", f"{OWN}.papers"},
     "usecases": {
         "sqlalchemy", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader", f"{OWN}.files", f"{OWN}.store", f"{OWN}.devices",
         f"{OWN}.usecases",

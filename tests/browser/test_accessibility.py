@@ -24,6 +24,7 @@ VIEWS = {
     "/batches/1": "Peat bricks, batch 1",
     "/plan": "Plan",
     "/plan/1": "Run sheet",
+    "/rack": "On the rack",
     "/pantry": "Pantry",
     "/pantry/own-larch": "Larch resin",
     "/look": "The look",

@@ -28,6 +28,7 @@ from rosy_kettle.api.schemas.rack import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.papers.calendar import calendar_of
 from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
 from rosy_kettle.usecases.rack.log_air import log_air, read_air
 from rosy_kettle.usecases.rack.run_rack import SetOut, Tray, let_tray_happen, look_at_tray, look_at_trays, set_out
@@ -56,7 +57,7 @@ def _rack(query: RackQuery) -> Response:
 
 @blueprint.post("/rack", summary="Set pieces out on a tray", responses={201: TrayAnswer})
 def put_out(body: TraySave) -> Response:
-    ask = SetOut(body.pieces, body.batch_id, body.name, body.formula, body.place, body.trays, body.set_out_at, body.key)
+    ask = SetOut(body.pieces, body.batch_id, body.name, body.formula_id, body.place, body.trays, body.set_out_at, body.key)
     with current_studio().writing() as session:
         tray_id = set_out(session, ask)
     return _answer(tray_id, 201)
@@ -128,7 +129,7 @@ def keep_air(body: AirSave) -> Response:
 @blueprint.get("/calendar.ics", summary="The rack's tasks as iCalendar", responses=file_of("text/calendar", "RFC 5545"))
 def calendar() -> Response:
     with current_studio().reading() as session:
-        text = tell_calendar(session)
+        text = calendar_of(tell_calendar(session))
     return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})
 
 

@@ -3,31 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import timedelta
 
 from icalendar import Alarm, Calendar, Event
 
-__all__ = ["CalendarTask", "calendar_of"]
+from rosy_kettle.core.making.rack.calendar_task import CalendarTask
+
+__all__ = ["calendar_of"]
 
 LASTS = timedelta(minutes=20)
 ALARM_BEFORE = timedelta(minutes=-5)
-
-
-@dataclass(frozen=True, slots=True)
-class CalendarTask:
-    """One task of one tray."""
-
-    uid: str
-    """The same for the same task as long as there is a studio (RFC 5545, 3.8.4.7)."""
-    title: str
-    due_at: datetime
-    changed_at: datetime
-    sequence: int
-    """How often it was moved, done or taken back (RFC 5545, 3.8.7.4)."""
-    cancelled: bool
-    """Whether it is done or no longer asked for."""
-    place: str
 
 
 def calendar_of(tasks: Sequence[CalendarTask]) -> bytes:

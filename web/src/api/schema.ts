@@ -1678,12 +1678,12 @@ export interface components {
              * Grade
              * @default null
              */
-            grade?: ("cosmetic" | "food" | "candle" | "craft" | "unknown") | null;
+            grade: ("cosmetic" | "food" | "candle" | "craft" | "unknown") | null;
             /**
              * Us Lot
              * @default null
              */
-            us_lot?: string | null;
+            us_lot: string | null;
         };
         /**
          * ComparedLine
@@ -2485,7 +2485,7 @@ export interface components {
              * Batch G
              * @default 1000
              */
-            batch_g?: number;
+            batch_g: number;
             /**
              * Format
              * @constant
@@ -2497,7 +2497,7 @@ export interface components {
              *       "wet_c": null
              *     }
              */
-            heat?: components["schemas"]["HeatFile"];
+            heat: components["schemas"]["HeatFile"];
             /**
              * @default {
              *       "labour_minutes": "0",
@@ -2506,17 +2506,17 @@ export interface components {
              *       "packaging_per_piece": "0"
              *     }
              */
-            making?: components["schemas"]["MakingFile"];
+            making: components["schemas"]["MakingFile"];
             /**
              * Method
              * @default
              */
-            method?: string;
+            method: string;
             /**
              * Name
              * @default Untitled
              */
-            name?: string;
+            name: string;
             /**
              * @default {
              *       "half_thickness_mm": null,
@@ -2525,12 +2525,12 @@ export interface components {
              *       "wished_pieces": null
              *     }
              */
-            piece?: components["schemas"]["PieceFile"];
+            piece: components["schemas"]["PieceFile"];
             /**
              * Portions
              * @default []
              */
-            portions?: components["schemas"]["PortionFile"][];
+            portions: components["schemas"]["PortionFile"][];
             /**
              * @default {
              *       "adult_only_label": false,
@@ -2576,19 +2576,19 @@ export interface components {
              *       "youngest_user_months": null
              *     }
              */
-            product?: components["schemas"]["ProductFile"];
+            product: components["schemas"]["ProductFile"];
             /**
              * Profile
              * @default null
              */
-            profile?: string | null;
+            profile: string | null;
             /**
              * @default {
              *       "humidity_pct": 40,
              *       "temperature_c": 21
              *     }
              */
-            room?: components["schemas"]["RoomFile"];
+            room: components["schemas"]["RoomFile"];
             /**
              * @default {
              *       "alkalinity_mg_l": null,
@@ -2601,7 +2601,7 @@ export interface components {
              *       "way": null
              *     }
              */
-            use?: components["schemas"]["UseFile"];
+            use: components["schemas"]["UseFile"];
             /**
              * Version
              * @constant
@@ -2693,12 +2693,12 @@ export interface components {
              * Bowl J K
              * @default null
              */
-            bowl_j_k?: number | null;
+            bowl_j_k: number | null;
             /**
              * Wet C
              * @default null
              */
-            wet_c?: number | null;
+            wet_c: number | null;
         };
         /**
          * HeldBack
@@ -2950,57 +2950,57 @@ export interface components {
              * Amount
              * @default 0
              */
-            amount?: string;
+            amount: string;
             /**
              * Ingredient
              * @default null
              */
-            ingredient?: string | null;
+            ingredient: string | null;
             /**
              * Locked
              * @default false
              */
-            locked?: boolean;
+            locked: boolean;
             /**
              * Max G
              * @default null
              */
-            max_g?: number | null;
+            max_g: number | null;
             /**
              * Min G
              * @default null
              */
-            min_g?: number | null;
+            min_g: number | null;
             /**
              * Notes
              * @default []
              */
-            notes?: string[];
+            notes: string[];
             /**
              * Phase
              * @default
              */
-            phase?: string;
+            phase: string;
             /**
              * Poured G
              * @default null
              */
-            poured_g?: number | null;
+            poured_g: number | null;
             /**
              * Suggestions
              * @default []
              */
-            suggestions?: string[];
+            suggestions: string[];
             /**
              * Text
              * @default
              */
-            text?: string;
+            text: string;
             /**
              * Unit
              * @default g
              */
-            unit?: string;
+            unit: string;
         };
         /**
          * LineMass
@@ -3033,22 +3033,22 @@ export interface components {
              * Labour Minutes
              * @default 0
              */
-            labour_minutes?: string;
+            labour_minutes: string;
             /**
              * Labour Per Hour
              * @default 0
              */
-            labour_per_hour?: string;
+            labour_per_hour: string;
             /**
              * Overhead Pct
              * @default 0
              */
-            overhead_pct?: string;
+            overhead_pct: string;
             /**
              * Packaging Per Piece
              * @default 0
              */
-            packaging_per_piece?: string;
+            packaging_per_piece: string;
         };
         /**
          * Marginal
@@ -3344,22 +3344,22 @@ export interface components {
              * Half Thickness Mm
              * @default null
              */
-            half_thickness_mm?: number | null;
+            half_thickness_mm: number | null;
             /**
              * Mass G
              * @default null
              */
-            mass_g?: number | null;
+            mass_g: number | null;
             /**
              * Packing
              * @default null
              */
-            packing?: ("loose" | "hand" | "press" | "dough" | "poured") | null;
+            packing: ("loose" | "hand" | "press" | "dough" | "poured") | null;
             /**
              * Wished Pieces
              * @default null
              */
-            wished_pieces?: number | null;
+            wished_pieces: number | null;
         };
         /**
          * PieceReading
@@ -3506,27 +3506,27 @@ export interface components {
              * Lines
              * @default []
              */
-            lines?: components["schemas"]["LineFile"][];
+            lines: components["schemas"]["LineFile"][];
             /**
              * Mass G
              * @default null
              */
-            mass_g?: number | null;
+            mass_g: number | null;
             /**
              * Name
              * @default body
              */
-            name?: string;
+            name: string;
             /**
              * Share Pct
              * @default null
              */
-            share_pct?: number | null;
+            share_pct: number | null;
             /**
              * Split
              * @default null
              */
-            split?: ("dry" | "wet") | null;
+            split: ("dry" | "wet") | null;
         };
         /**
          * PortionShare
@@ -3574,204 +3574,204 @@ export interface components {
              * Adult Only Label
              * @default false
              */
-            adult_only_label?: boolean;
+            adult_only_label: boolean;
             /**
              * Allergen Mode
              * @default null
              */
-            allergen_mode?: ("rinse_off" | "leave_on") | null;
+            allergen_mode: ("rinse_off" | "leave_on") | null;
             /**
              * Aw
              * @default null
              */
-            aw?: number | null;
+            aw: number | null;
             /**
              * Certificates
              * @default {}
              */
-            certificates?: {
+            certificates: {
                 [key: string]: components["schemas"]["CertificateFile"];
             };
             /**
              * Child Appeal
              * @default false
              */
-            child_appeal?: boolean;
+            child_appeal: boolean;
             /**
              * Claims
              * @default []
              */
-            claims?: string[];
+            claims: string[];
             /**
              * Cleaning Agents
              * @default []
              */
-            cleaning_agents?: string[];
+            cleaning_agents: string[];
             /**
              * Colours
              * @default {}
              */
-            colours?: {
+            colours: {
                 [key: string]: components["schemas"]["ColourPaperFile"];
             };
             /**
              * Declared Allergens
              * @default []
              */
-            declared_allergens?: string[];
+            declared_allergens: string[];
             /**
              * Dry Temp C
              * @default null
              */
-            dry_temp_c?: number | null;
+            dry_temp_c: number | null;
             /**
              * Dryness Confirmed
              * @default false
              */
-            dryness_confirmed?: boolean;
+            dryness_confirmed: boolean;
             /**
              * Fragrance Add Temp C
              * @default null
              */
-            fragrance_add_temp_c?: number | null;
+            fragrance_add_temp_c: number | null;
             /**
              * Function Obvious
              * @default false
              */
-            function_obvious?: boolean;
+            function_obvious: boolean;
             /**
              * Heat Step Before Dry
              * @default false
              */
-            heat_step_before_dry?: boolean;
+            heat_step_before_dry: boolean;
             /**
              * Ingredient Order Ok
              * @default null
              */
-            ingredient_order_ok?: boolean | null;
+            ingredient_order_ok: boolean | null;
             /**
              * Intended Foam
              * @default null
              */
-            intended_foam?: boolean | null;
+            intended_foam: boolean | null;
             /**
              * Label
              * @default []
              */
-            label?: string[];
+            label: string[];
             /**
              * Launch Date
              * @default null
              */
-            launch_date?: string | null;
+            launch_date: string | null;
             /**
              * Leave On Use
              * @default false
              */
-            leave_on_use?: boolean;
+            leave_on_use: boolean;
             /**
              * Looks Like Food
              * @default false
              */
-            looks_like_food?: boolean;
+            looks_like_food: boolean;
             /**
              * Markets
              * @default [
              *       "US"
              *     ]
              */
-            markets?: ("US" | "EU" | "UK")[];
+            markets: ("US" | "EU" | "UK")[];
             /**
              * Max Melt Temp C
              * @default null
              */
-            max_melt_temp_c?: number | null;
+            max_melt_temp_c: number | null;
             /**
              * Min Raw Shelf Months
              * @default null
              */
-            min_raw_shelf_months?: number | null;
+            min_raw_shelf_months: number | null;
             /**
              * Multi Use
              * @default false
              */
-            multi_use?: boolean;
+            multi_use: boolean;
             /**
              * Pack
              * @default single_wrap
              */
-            pack?: string;
+            pack: string;
             /**
              * Product Ph
              * @default null
              */
-            product_ph?: number | null;
+            product_ph: number | null;
             /**
              * Profile
              * @default adult
              * @enum {string}
              */
-            profile?: "adult" | "family" | "sensitive" | "children";
+            profile: "adult" | "family" | "sensitive" | "children";
             /**
              * Records
              * @default []
              */
-            records?: string[];
+            records: string[];
             /**
              * Room M3
              * @default null
              */
-            room_m3?: number | null;
+            room_m3: number | null;
             /**
              * Sealed Container
              * @default false
              */
-            sealed_container?: boolean;
+            sealed_container: boolean;
             /**
              * Serious Event Open Business Days
              * @default null
              */
-            serious_event_open_business_days?: number | null;
+            serious_event_open_business_days: number | null;
             /**
              * Serious Event Reported
              * @default false
              */
-            serious_event_reported?: boolean;
+            serious_event_reported: boolean;
             /**
              * Shelf Life Months
              * @default null
              */
-            shelf_life_months?: number | null;
+            shelf_life_months: number | null;
             /**
              * Single Use
              * @default false
              */
-            single_use?: boolean;
+            single_use: boolean;
             /**
              * Today
              * @default null
              */
-            today?: string | null;
+            today: string | null;
             /**
              * Us Avg Sales 3Y Usd
              * @default null
              */
-            us_avg_sales_3y_usd?: number | null;
+            us_avg_sales_3y_usd: number | null;
             /**
              * Uses Microwave
              * @default false
              */
-            uses_microwave?: boolean;
+            uses_microwave: boolean;
             /**
              * Warning Height In
              * @default null
              */
-            warning_height_in?: number | null;
+            warning_height_in: number | null;
             /**
              * Youngest User Months
              * @default null
              */
-            youngest_user_months?: number | null;
+            youngest_user_months: number | null;
         };
         /**
          * Profile
@@ -4185,12 +4185,12 @@ export interface components {
              * Humidity Pct
              * @default 40
              */
-            humidity_pct?: number;
+            humidity_pct: number;
             /**
              * Temperature C
              * @default 21
              */
-            temperature_c?: number;
+            temperature_c: number;
         };
         /**
          * RunSheet
@@ -4806,8 +4806,11 @@ export interface components {
              * @default null
              */
             batch_id?: number | null;
-            /** @default null */
-            formula?: components["schemas"]["FormulaFile"] | null;
+            /**
+             * Formula Id
+             * @default null
+             */
+            formula_id?: number | null;
             /**
              * Key
              * @default null
@@ -4937,43 +4940,43 @@ export interface components {
              * Alkalinity Mg L
              * @default null
              */
-            alkalinity_mg_l?: number | null;
+            alkalinity_mg_l: number | null;
             /**
              * Bath C
              * @default 38
              */
-            bath_c?: number;
+            bath_c: number;
             /**
              * Dose G
              * @default null
              */
-            dose_g?: number | null;
+            dose_g: number | null;
             /**
              * Hardness
              * @default moderate
              * @enum {string}
              */
-            hardness?: "soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain";
+            hardness: "soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain";
             /**
              * Tap Ph
              * @default null
              */
-            tap_ph?: number | null;
+            tap_ph: number | null;
             /**
              * Tub Area M2
              * @default 0.8
              */
-            tub_area_m2?: number;
+            tub_area_m2: number;
             /**
              * Tub L
              * @default 150
              */
-            tub_l?: number;
+            tub_l: number;
             /**
              * Way
              * @default null
              */
-            way?: ("crumbled" | "held" | "whole") | null;
+            way: ("crumbled" | "held" | "whole") | null;
         };
         /**
          * VersionKeep

@@ -57,6 +57,7 @@ const router = createBrowserRouter([
         path: "batches/:batchId",
         lazy: async () => ({ Component: (await import("../features/batches")).BatchPage }),
       },
+      { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },
     ],

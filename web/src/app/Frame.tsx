@@ -8,6 +8,7 @@ const PLACES = [
   { to: "/", label: "Desk", own: /^\/($|formulas|recipes)/ },
   { to: "/plan", label: "Plan", own: /^\/plan/ },
   { to: "/bench", label: "Bench", own: /^\/(bench|batches)/ },
+  { to: "/rack", label: "Rack", own: /^\/rack/ },
   { to: "/pantry", label: "Pantry", own: /^\/pantry/ },
 ] as const;
 const NEXT_THEME: Record<Theme, Theme> = { system: "light", light: "dark", dark: "system" };

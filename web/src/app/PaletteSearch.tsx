@@ -89,6 +89,7 @@ function useEntries(): Entry[] {
       { words: "Paste a recipe", kind: "do", go: to("/recipes/new") },
       { words: "Plan", kind: "page", go: to("/plan") },
       { words: "Bench: all batches", kind: "page", go: to("/bench") },
+      { words: "Rack", kind: "page", go: to("/rack") },
       { words: "Pantry", kind: "page", go: to("/pantry") },
     ];
     const named = (formulas.data?.formulas ?? []).map((each) => ({

@@ -10,7 +10,6 @@ from pydantic import BaseModel, Field
 from rosy_kettle.api.schemas.common import Moment, Request, Response
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
-from rosy_kettle.files import FormulaFile
 
 __all__ = [
     "AirAnswer", "AirList", "AirQuery", "AirSave", "PlacePath", "PlaceSave", "RackList", "RackQuery", "TrayAnswer",
@@ -49,7 +48,8 @@ class TraySave(Request):
     pieces: Pieces
     batch_id: Id | None = None
     name: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")] = ""
-    formula: FormulaFile | None = None
+    formula_id: Id | None = None
+    """What they are made of, where no batch says it."""
     place: PlaceName = "rack"
     trays: Annotated[int, Field(ge=1, le=1000)] = 1
     set_out_at: Moment | None = None

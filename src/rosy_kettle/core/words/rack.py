@@ -31,7 +31,6 @@ def drying_words(
     ready: bool,
     gaining: bool,
     counted: int,
-    now_h: float,
     ready_h: float | None,
     low_h: float | None,
     high_h: float | None,
@@ -47,7 +46,7 @@ def drying_words(
         Whether it is dry; whether the air wets it
     counted : int
         Weighings that count
-    now_h, ready_h, low_h, high_h : float or None
+    ready_h, low_h, high_h : float or None
         Since the pieces were set out [h]
     by_model : bool
         Whether the formula's own hours were known beforehand
@@ -68,14 +67,13 @@ def drying_words(
         return f"When it is dry is not known{coarse}."
     if ready:
         return f"Dry: what is still to lose is under 0.3 % of the piece{coarse}."
-    told = f"likely dry {_at(ready_h)}, from {_at(low_h)} to {_at(high_h)} after it was set out"
+    told = f"likely dry {_at(ready_h)} after it was set out, from {_at(low_h)} to {_at(high_h)}"
     if counted == 1:
         by = "by the model alone" if by_model else "by a wide guess, for no formula is known,"
         return f"One weighing says nothing yet; {by} {told}{coarse}."
     if not follows:
         return f"The weighings do not lie on one curve: weigh it again before it counts as dry{coarse}."
-    to_go = max(0.0, ready_h - now_h)
-    return f"{_at(to_go)} to go: {told}{coarse}."
+    return f"{told[0].upper()}{told[1:]}{coarse}."
 
 
 def _at(hours: float) -> str:

@@ -15,6 +15,7 @@ from rosy_kettle.core.making.rack.judge_tray import TrayKnown, TrayReading, judg
 from rosy_kettle.core.making.rack.tray import TrayEvent, TrayState, check_tray_event, tray_state_of
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
+from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.rack import (
     TrayEventRow,
     TrayRow,
@@ -40,7 +41,7 @@ class SetOut:
     pieces: int
     batch_id: int | None = None
     name: str = ""
-    formula: FormulaFile | None = None
+    formula_id: int | None = None
     place: str = "rack"
     trays: int = 1
     at: datetime | None = None
@@ -73,10 +74,13 @@ def set_out(session: Session, ask: SetOut) -> int:
         raise InputError("They cannot have been set out later than now.", quantity="at")
     if ask.place not in {place.name for place in list_places(session)}:
         raise InputError(f'There is no place "{ask.place[:60]}" to dry in; name it under Rack first.', quantity="place")
-    name, formula = ask.name.strip(), ask.formula
+    name, formula = ask.name.strip(), None
     if ask.batch_id is not None:
         bench = open_bench(session, ask.batch_id)
-        name, formula = name or bench.row.name, formula or formula_to_file(bench.made)
+        name, formula = name or bench.row.name, formula_to_file(bench.made)
+    elif ask.formula_id is not None:
+        made_of = record_of(find_formula(session, ask.formula_id))
+        name, formula = name or made_of.name, formula_to_file(made_of)
     if not name:
         raise InputError("What are they? Give them a name.", quantity="name")
     return add_tray(session, TrayRow(

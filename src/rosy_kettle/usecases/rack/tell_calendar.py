@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.papers.calendar import CalendarTask, calendar_of
+from rosy_kettle.core.making.rack.calendar_task import CalendarTask
 from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays
 
 __all__ = ["tell_calendar"]
@@ -16,13 +16,13 @@ TOLD_FOR = timedelta(days=60)
 """How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 
-def tell_calendar(session: Session) -> bytes:
-    """Return every task of the rack as an iCalendar file."""
+def tell_calendar(session: Session) -> list[CalendarTask]:
+    """Return every task of the rack, those of trays wrapped of late among them."""
     trays = look_at_trays(session, wrapped=False, query="", before=None, limit=MOST_TRAYS)
     since = datetime.now(UTC) - TOLD_FOR
     wrapped = look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS)
     trays += [each for each in wrapped if each.row.wrapped_at is not None and each.row.wrapped_at > since]
-    return calendar_of([task for tray in trays for task in _tasks(tray)])
+    return [task for tray in trays for task in _tasks(tray)]
 
 
 def _tasks(tray: Tray) -> list[CalendarTask]:

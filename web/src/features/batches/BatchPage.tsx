@@ -20,6 +20,7 @@ import {
 import { figure, grams } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { Button, useNotice } from "../../ui";
+import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
 import { Outcome } from "./Outcome";
 
@@ -45,6 +46,7 @@ function BatchRecord({
   ingredients: ReadonlyMap<string, IngredientSummary>;
 }) {
   const happen = useHappen(batch.id);
+  const setOut = useSetOutBatch(batch);
   const say = useNotice();
   const act = async (event: Happening) => {
     try {
@@ -81,6 +83,9 @@ function BatchRecord({
               To the bench
             </Link>
           )}{" "}
+          <button type="button" className="underline underline-offset-4" onClick={() => void setOut()}>
+            On the rack
+          </button>{" "}
           <Link className="underline underline-offset-4" to={`/formulas/${batch.formula_id}`}>
             Its Desk
           </Link>{" "}

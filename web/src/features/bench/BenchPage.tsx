@@ -7,15 +7,18 @@ import {
   type Happening,
   messageOf,
   type Reference,
+  useAwake,
   useBatch,
   useHappen,
   useIngredients,
   useReference,
   useRefreshBatch,
+  useStream,
 } from "../../api";
 import { markOf } from "../../lib/grains";
 import { grams } from "../../lib/numbers";
 import { KettleMark, useNotice } from "../../ui";
+import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { useSound } from "./alarm";
 import { BenchBowl, WET } from "./BenchBowl";
 import { ConditionsStep } from "./ConditionsStep";
@@ -29,7 +32,6 @@ import { SkipSheet } from "./SkipSheet";
 import { SplitStep } from "./SplitStep";
 import type { StepProps } from "./step";
 import { TemperatureStep } from "./TemperatureStep";
-import { useAwake, useStream } from "./useStream";
 import { WeighStep } from "./WeighStep";
 import { WindowLine } from "./WindowLine";
 
@@ -263,6 +265,7 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
       else say(messageOf(error), { asks: true });
     }
   };
+  const setOut = useSetOutBatch(batch);
   const left = batch.state.status.filter((status) => status === "skipped").length;
   return (
     <>
@@ -276,8 +279,9 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
       </p>
       <div className="flex gap-3">
         {!batch.closed_at && <Press onClick={onBack}>Back</Press>}
-        <Press next={!another} onClick={() => void navigate(`/batches/${batch.id}`)}>
-          To the record
+        <Press onClick={() => void navigate(`/batches/${batch.id}`)}>To the record</Press>
+        <Press next={!another} onClick={() => void setOut()}>
+          Set out on the rack
         </Press>
         {another && (
           <Press next onClick={() => void onNextBowl()}>

@@ -1,8 +1,8 @@
 import { useState } from "react";
+import type { Devices } from "../../api";
 import { type DrawerAct, openDrawer } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { NumberInput } from "../../ui";
-import type { Devices } from "./useStream";
 
 /** The drawer of the simulated devices: pour, heat, cool, breathe, unplug. */
 export function DeviceDrawer({ devices }: { devices: Devices }) {

@@ -1,7 +1,6 @@
-import type { Batch } from "../../api";
+import type { Batch, Devices } from "../../api";
 import { figure } from "../../lib/numbers";
 import { type Alarm, useAlarm } from "./alarm";
-import type { Devices } from "./useStream";
 
 const AFTER = new Set(["feel", "split", "shape", "decorate"]);
 

@@ -1,5 +1,4 @@
-import type { Batch, BenchStep, Happening, IngredientSummary } from "../../api";
-import type { Devices } from "./useStream";
+import type { Batch, BenchStep, Devices, Happening, IngredientSummary } from "../../api";
 
 /** What every kind of step is given. */
 export interface StepProps {

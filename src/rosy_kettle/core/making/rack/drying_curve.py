@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
@@ -19,6 +19,7 @@ LEAST_SPREAD_SHARE = 0.004  # least spread of what leaves, as a share of the pie
 WIDE_TAU_H = 14.0  # time constant when no formula is known [h]; common practice, half a day to a day
 WIDE_TAU_SPREAD = 0.9  # of its logarithm [-]; estimate
 WIDE_SHARE, WIDE_SHARE_SPREAD = 0.04, 0.05  # what leaves of a piece when no formula is known, and its spread [-]; estimate
+DOUBT = 0.1  # how likely a formula says little of its own pieces: water not weighed in, another mould [-]; estimate
 NOISE_STEPS = 0.45  # spread of a weighing, in steps of the scale [-]; rounding and a little shaking
 NOISE_GRID = np.array([0.65, 1.0, 1.6, 2.6, 4.2])  # the spread may be so much larger or smaller [-]
 NOISE_WEIGHT = np.array([0.10, 0.30, 0.30, 0.24, 0.06])  # how likely each is beforehand [-]; estimate
@@ -26,6 +27,7 @@ OTHER_COUNT_SPREAD = 0.05  # pieces differ by so much of their mass, which count
 TAU_STEPS, TO_LOSE_STEPS = 81, 21  # of the grid
 CLOSING_IN = 3  # times the grid of time constants closes in
 LITTLE = 14.0  # logarithm of how much less likely what is left out may be [-]
+LEAST_WEIGHT = 1e-4  # curves less likely than this share of the likeliest are left away [-]
 TAU_REACH = 4.0  # spreads to both sides
 CURVE_POINTS = 61
 
@@ -123,6 +125,39 @@ class Curve:
 def fit_curve(kept: Sequence[Weighed], step_g: float, prior: Prior) -> Curve:
     """Return every curve that may be behind the weighings, by weight.
 
+    A formula may be wrong about its pieces: where the weighings contradict it, a wide guess takes over.
+
+    Parameters
+    ----------
+    kept : sequence of Weighed
+        At least one
+    step_g : float
+        Step of the scale [g]
+    prior : Prior
+        What was known before
+
+    Returns
+    -------
+    Curve
+        Some ten thousands of them
+    """
+    believed = _curves(kept, step_g, prior)
+    if prior == Prior():
+        return believed
+    doubted = _curves(kept, step_g, replace(prior, tau_spread=WIDE_TAU_SPREAD, share=WIDE_SHARE, share_spread=WIDE_SHARE_SPREAD))
+    best = max(believed.evidence, doubted.evidence)
+    shares = (1 - DOUBT) * np.exp(believed.evidence - best), DOUBT * np.exp(doubted.evidence - best)
+    both = [(believed, shares[0] / sum(shares)), (doubted, shares[1] / sum(shares))]
+    return Curve(
+        np.concatenate([curve.tau_h for curve, _ in both]), np.concatenate([curve.lasting_g for curve, _ in both]),
+        np.concatenate([curve.to_lose_g for curve, _ in both]), np.concatenate([curve.weight * share for curve, share in both]),
+        float(best + np.log(sum(shares))),
+    )  # fmt: skip
+
+
+def _curves(kept: Sequence[Weighed], step_g: float, prior: Prior) -> Curve:
+    """Return every curve that may be behind the weighings if the prior is right, by weight.
+
     For each time constant and each spread of the scale the model is linear in lasting mass and loss, so both are solved exactly;
     the time constants, spreads and, about the solution, losses are a grid.
 
@@ -170,8 +205,9 @@ def fit_curve(kept: Sequence[Weighed], step_g: float, prior: Prior) -> Curve:
     weight = np.where(to_lose > 0, weight, weight * 1e-3)
     lasting = _lasting(gone, mass, precision, to_lose)
     evidence = float(log_weight.max() + np.log(np.exp(log_weight - log_weight.max()).sum() * (away[1] - away[0])))
+    held = weight > LEAST_WEIGHT * weight.max()
     wide = np.broadcast_to(tau[:, :, None], to_lose.shape)
-    return Curve(wide.ravel(), lasting.ravel(), to_lose.ravel(), (weight / weight.sum()).ravel(), evidence)
+    return Curve(wide[held], lasting[held], to_lose[held], weight[held] / weight[held].sum(), evidence)
 
 
 def _closer(away: FloatArray, log_weight: FloatArray) -> FloatArray:
@@ -195,7 +231,9 @@ def _solved(
     loss = (together + loss0 / spread0**2) / curve
     left = (precision @ mass**2)[None, :] - whole * mean_mass**2
     cost = left + loss0**2 / spread0**2 - curve * loss**2
-    evidence = -0.5 * cost - 0.5 * np.log(curve) + 0.5 * np.log(precision).sum(axis=1)[None, :] - 0.5 * np.log(whole)
+    evidence = (
+        -0.5 * cost - 0.5 * np.log(curve) + 0.5 * np.log(precision).sum(axis=1)[None, :] - 0.5 * np.log(whole) - np.log(spread0)
+    )
     return loss, 1 / np.sqrt(curve), evidence
 
 

@@ -11,7 +11,7 @@ from rosy_kettle.core.making.rack.air import Air, RackAdvice, air_advice
 from rosy_kettle.core.making.rack.drying_curve import Prior
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing, hours_between
-from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_drying
+from rosy_kettle.core.making.rack.weigh_ins import READY_SHARE, DryingFit, WeighIn, fit_drying
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
@@ -88,6 +88,16 @@ class TrayKnown:
     air: Air | None
     last_air: Air | None
 
+    @property
+    def sets_rather_than_dries(self) -> bool:
+        """Whether so little leaves the piece that weighing tells nothing: it is done when its fat has set."""
+        if self.formula is None or self.prior.share >= 2 * READY_SHARE:
+            return False
+        if self.fit is None or self.fit.weighed < 2 or not self.fit.curve:  # noqa: PLR2004 - one weighing shows no loss
+            return True
+        fresh_g = self.fit.curve[0][1]
+        return fresh_g - (self.fit.lasting_g or fresh_g) < 2 * READY_SHARE * fresh_g
+
 
 def know_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: Sequence[Air]) -> TrayKnown:
     """Return what weigh-ins, formula and air say of a tray.
@@ -139,14 +149,16 @@ def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, ta
     end = state.wrapped_at or now
     age_h = max(0.0, hours_between(set_out_at, end))
     formula, told, fit = known.formula, known.told, known.fit
-    likely, low, high = _hours(fit, told)
+    setting = known.sets_rather_than_dries
+    likely, low, high = _hours(None if setting else fit, told)
     loss = None if told is None else told.shelf.acid_loss_pct_day
-    ready = fit is not None and fit.ready
+    questions = _questions(state, formula, tables, likely, age_h)
+    ready = _set(questions, likely, age_h) if setting else fit is not None and fit.ready
     return TrayReading(
         age_h=age_h, likely_h=likely, low_h=low, high_h=high, dry_pct=_dry_pct(known, age_h), ready=ready,
-        message=_message(fit, told, likely, age_h), fit=fit, from_model_h=None if told is None else told.drying.hours,
+        message=_message(known, likely, age_h, ready=ready), fit=fit, from_model_h=None if told is None else told.drying.hours,
         tasks=_tasks(state, set_out_at, now, formula, tables, likely),
-        questions=_questions(state, formula, tables, likely, age_h),
+        questions=questions,
         wrap_by_h=None if loss is None or likely is None or loss <= 0 else likely + 24 * OPEN_LOSS_PCT / loss,
         open_loss_pct_day=loss, advice=air_advice(known.last_air, formula, told, tables), air=known.air,
     )  # fmt: skip
@@ -185,9 +197,14 @@ def _hours(fit: DryingFit | None, told: Evaluation | None) -> tuple[float | None
     return told.drying.hours, told.drying.low_hours, told.drying.high_hours
 
 
+def _set(questions: Sequence[RackQuestion], likely_h: float | None, age_h: float) -> bool:
+    """Whether the hands have said so, once its hour has come; the clock alone says nothing."""
+    return likely_h is not None and age_h >= likely_h and bool(questions) and all(each.passed for each in questions)
+
+
 def _dry_pct(known: TrayKnown, age_h: float) -> float | None:
     fit, prior = known.fit, known.prior
-    if fit is not None and fit.weighed > 1:
+    if not known.sets_rather_than_dries and fit is not None and fit.weighed > 1:
         if fit.to_lose_g is None or not fit.curve:
             return None
         loses = fit.curve[0][1] - (fit.lasting_g or 0.0)
@@ -195,7 +212,10 @@ def _dry_pct(known: TrayKnown, age_h: float) -> float | None:
     return None if prior.hours is None else 100 * (1 - math.exp(-age_h / prior.tau_h))
 
 
-def _message(fit: DryingFit | None, told: Evaluation | None, likely: float | None, age_h: float) -> str:
+def _message(known: TrayKnown, likely: float | None, age_h: float, *, ready: bool) -> str:
+    fit, told = known.fit, known.told
+    if known.sets_rather_than_dries and told is not None and told.drying.reason is None:
+        return "Set: the hands have said so." if ready else "Hardly anything leaves it, so weighing tells nothing: ask the hands."
     if fit is not None:
         return fit.message
     if told is None:

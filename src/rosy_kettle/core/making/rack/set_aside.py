@@ -79,7 +79,8 @@ def _backwards(weigh_ins: Sequence[Weighed]) -> list[SetAside]:
 def _worst(weigh_ins: Sequence[Weighed], kept: list[int], step_g: float, prior: Prior) -> int | None:
     """Return the weighing without which the others agree far better, if there is one."""
     whole = fit_curve([weigh_ins[index] for index in kept], step_g, prior)
-    off = np.abs([_off_g(weigh_ins[index], whole.middle(), whole.quantile(whole.to_lose_g, 0.5)) for index in kept])
+    middle, to_lose_g = whole.middle(), whole.quantile(whole.to_lose_g, 0.5)
+    off = np.abs([_off_g(weigh_ins[index], middle, to_lose_g) for index in kept])
     candidates = [kept[at] for at in np.argsort(off)[::-1][:LOOKED_AT]] if len(kept) > LOOKED_AT else list(kept)
     best, gain = None, 0.0
     for index in candidates:

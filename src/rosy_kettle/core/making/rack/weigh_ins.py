@@ -99,7 +99,7 @@ def fit_drying(weigh_ins: Sequence[WeighIn], scale_step_g: float, prior: Prior, 
     follows = gaining or _follows(kept, curve, scale_step_g)
     ready = told.ready_h is not None and len(kept) > 1 and told.ready_h <= now_h and follows
     facts = drying_words(
-        ready=ready, gaining=gaining, counted=len(kept), now_h=now_h,
+        ready=ready, gaining=gaining, counted=len(kept),
         ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h,
         pan_needed_g=None if good else needed_g, by_model=prior.hours is not None, follows=follows,
     )  # fmt: skip

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { DeviceReading } from "../../api";
+import type { DeviceReading } from "./types";
 
 export interface Devices {
   scale: DeviceReading | null;
@@ -18,7 +18,7 @@ interface News {
 }
 
 /** The devices' readings as they come; `onMoved` when another browser has moved the batch on. */
-export function useStream(batchId: number, seq: number, onMoved: () => void): Devices {
+export function useStream(batchId: number | null, seq: number, onMoved: () => void): Devices {
   const [devices, setDevices] = useState<Devices>(NOTHING);
   const known = useRef(seq);
   known.current = Math.max(known.current, seq);
@@ -26,7 +26,7 @@ export function useStream(batchId: number, seq: number, onMoved: () => void): De
   moved.current = onMoved;
   useEffect(() => {
     let silent = 0;
-    const source = new EventSource(`/api/devices/stream?batch=${batchId}`);
+    const source = new EventSource(`/api/devices/stream${batchId === null ? "" : `?batch=${batchId}`}`);
     const quiet = () => setDevices((before) => ({ ...before, live: false }));
     source.onmessage = (message: MessageEvent<string>) => {
       clearTimeout(silent);

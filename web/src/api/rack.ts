@@ -1,0 +1,74 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, client } from "./client";
+import type { components } from "./schema";
+
+/** Requests of the rack. */
+const RACK = ["rack"] as const;
+const LOOKED_AT_MS = 5000; // another browser's taps are seen after so long at the latest
+
+export type Rack = components["schemas"]["RackList"];
+export type Tray = components["schemas"]["TrayAnswer"];
+export type TrayTask = Tray["reading"]["tasks"][number];
+export type TrayHappening = components["schemas"]["TrayEventSave"]["event"];
+export type TraySave = components["schemas"]["TraySave"];
+export type WeighInSave = components["schemas"]["WeighInSave"];
+
+export const useRack = (wrapped: boolean, q: string) =>
+  useQuery({
+    queryKey: [...RACK, wrapped, q] as const,
+    queryFn: async () => (await api(client.GET("/api/rack", { params: { query: { wrapped, q } } }))) as Rack,
+    placeholderData: (before) => before,
+    staleTime: 0,
+    refetchInterval: LOOKED_AT_MS,
+  });
+
+/** A change to the rack; whatever the answer, what is shown afterwards is what is on disk. */
+function useRackChange<In, Out>(change: (input: In) => Promise<Out>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSettled: async () => {
+      await queries.cancelQueries({ queryKey: RACK });
+      await queries.invalidateQueries({ queryKey: RACK });
+    },
+  });
+}
+
+export const useSetOut = () =>
+  useRackChange((ask: Partial<TraySave> & { pieces: number }) =>
+    api(client.POST("/api/rack", { body: { name: "", place: "rack", trays: 1, ...ask } })),
+  );
+
+export const useTrayHappens = () =>
+  useRackChange(
+    async ({ tray, event }: { tray: Tray; event: TrayHappening }) =>
+      (await api(
+        client.POST("/api/rack/{tray_id}/events", {
+          params: { path: { tray_id: tray.id } },
+          body: { after: tray.state.seq, event },
+        }),
+      )) as Tray,
+  );
+
+export const useWeighIn = () =>
+  useRackChange(
+    async ({ tray, ...weighed }: { tray: Tray; mass_g: number; pieces: number } & Partial<WeighInSave>) =>
+      (await api(
+        client.POST("/api/rack/{tray_id}/weigh-ins", {
+          params: { path: { tray_id: tray.id } },
+          body: { after: tray.state.seq, tare_g: 0, scale_step_g: 0.1, source: "hand", ...weighed },
+        }),
+      )) as Tray,
+  );
+
+export const useLogAir = () =>
+  useRackChange((air: { place: string; temperature_c: number; humidity_pct: number }) =>
+    api(client.POST("/api/air", { body: air })),
+  );
+
+export const useKeepPlace = () =>
+  useRackChange(({ name, trays }: { name: string; trays: number }) =>
+    api(client.PUT("/api/rack-places/{place}", { params: { path: { place: name } }, body: { trays } })),
+  );
+
+export const CALENDAR_ADDRESS = "/api/calendar.ics";

@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { messageOf, type Rack, useKeepPlace, useLogAir } from "../../api";
+import { readDecimal } from "../../lib/decimals";
+import { Button, KeptNumber, NumberInput, useNotice } from "../../ui";
+
+type Place = Rack["places"][number];
+
+/** One place: how many trays it holds, how many are taken, and its air as logged last. */
+export function AirLine({ place }: { place: Place }) {
+  const [celsius, setCelsius] = useState("");
+  const [humidity, setHumidity] = useState("");
+  const log = useLogAir();
+  const keepPlace = useKeepPlace();
+  const say = useNotice();
+  const onLog = async () => {
+    const [temperature_c, humidity_pct] = [readDecimal(celsius), readDecimal(humidity)];
+    if (temperature_c === null || humidity_pct === null || Number.isNaN(temperature_c + humidity_pct))
+      return say("Air has degrees and a humidity: two numbers.", { asks: true });
+    try {
+      await log.mutateAsync({ place: place.name, temperature_c, humidity_pct });
+      setCelsius("");
+      setHumidity("");
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const over = place.taken > place.trays;
+  return (
+    <form
+      className="flex flex-wrap items-baseline gap-x-3 text-row"
+      aria-label={`The place "${place.name}"`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void onLog();
+      }}
+    >
+      <span>
+        In "{place.name}"{" "}
+        <b className={over ? "text-rosy" : ""}>
+          {place.taken} of{" "}
+          <KeptNumber
+            label={`Trays in ${place.name}`}
+            whole
+            className="w-10 text-center font-semibold"
+            value={place.trays}
+            least={0}
+            most={10_000}
+            empty={false}
+            onKeep={(trays) => {
+              if (trays !== null)
+                keepPlace
+                  .mutateAsync({ name: place.name, trays })
+                  .catch((error: unknown) => say(messageOf(error), { asks: true }));
+            }}
+          />{" "}
+          trays
+        </b>{" "}
+        are taken.
+      </span>
+      <span className="text-soft">
+        {place.humidity_pct === null || place.temperature_c === null
+          ? "Its air is not known."
+          : `Its air, last logged: ${Math.round(place.humidity_pct)} % RH at ${place.temperature_c.toFixed(1)} °C.`}
+      </span>
+      <label className="text-soft">
+        Now{" "}
+        <NumberInput
+          aria-label={`Air of ${place.name} in degrees Celsius`}
+          className="w-12 text-center text-ink"
+          value={celsius}
+          onChange={(event) => setCelsius(event.target.value)}
+        />{" "}
+        °C,
+      </label>
+      <label className="text-soft">
+        <NumberInput
+          aria-label={`Humidity of ${place.name} in per cent`}
+          className="w-12 text-center text-ink"
+          value={humidity}
+          onChange={(event) => setHumidity(event.target.value)}
+        />{" "}
+        %
+      </label>
+      <Button type="submit">Log it</Button>
+    </form>
+  );
+}

@@ -1,0 +1,126 @@
+import { useState } from "react";
+import { messageOf, type Tray, useStream, useWeighIn } from "../../api";
+import { readDecimal } from "../../lib/decimals";
+import { Button, Dialog, NumberInput, useNotice } from "../../ui";
+
+interface Props {
+  tray: Tray;
+  onClose: () => void;
+}
+
+const nothing = () => {};
+
+/** The pan with some pieces: the scale streams in, one tap keeps it; or it is typed. */
+export function WeighSheet({ tray, onClose }: Props) {
+  const devices = useStream(null, 0, nothing);
+  const [pieces, setPieces] = useState(
+    String(Math.min(tray.pieces, tray.state.weighings.at(-1)?.pieces ?? tray.pieces)),
+  );
+  const [tare, setTare] = useState("");
+  const [typed, setTyped] = useState("");
+  const [refused, setRefused] = useState("");
+  const keep = useWeighIn();
+  const say = useNotice();
+  const scale = devices.live && devices.scale && !devices.scale.fault ? devices.scale : null;
+  const byHand = readDecimal(typed);
+  const mass_g = byHand ?? scale?.value ?? null;
+  const count = readDecimal(pieces);
+  const tare_g = readDecimal(tare) ?? 0;
+  const step = 0.1;
+  const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
+  const onKeep = async () => {
+    if (mass_g === null || Number.isNaN(mass_g))
+      return setRefused("Put the pan on the scale, or type what it shows.");
+    if (count === null || !Number.isInteger(count))
+      return setRefused("How many pieces lie on it? A whole number.");
+    if (Number.isNaN(tare_g)) return setRefused("The tare is a number, or empty.");
+    try {
+      const after = await keep.mutateAsync({
+        tray,
+        mass_g,
+        pieces: count,
+        tare_g,
+        scale_step_g: step,
+        source: byHand === null ? "scale" : "hand",
+        ...(devices.hygrometer?.value != null ? { humidity_pct: devices.hygrometer.value } : {}),
+      });
+      say(after.reading.message);
+      onClose();
+    } catch (error) {
+      setRefused(messageOf(error));
+    }
+  };
+  return (
+    <Dialog
+      open
+      onOpenChange={onClose}
+      title={`Weigh ${tray.name}`}
+      lead="The same pieces each time, several together."
+    >
+      <form
+        className="mt-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void onKeep();
+        }}
+      >
+        <p className="text-figure font-[350] leading-none" data-reading="pan" data-at={scale?.at_ms}>
+          {byHand !== null && !Number.isNaN(byHand) ? byHand.toFixed(1) : (scale?.value?.toFixed(1) ?? "–")}{" "}
+          <span className="text-state">g</span>
+        </p>
+        <p className="text-label text-soft" role="status">
+          {scale === null
+            ? "The scale is not heard: type what another one shows."
+            : scale.stable
+              ? "Still."
+              : "Settling…"}{" "}
+          {mass_g !== null && mass_g - tare_g > 0 && mass_g - tare_g < needed && (
+            <b className="text-rosy">
+              The scale is too coarse for so little: put {Math.ceil(needed)} g of pieces on it, five or more.
+            </b>
+          )}
+        </p>
+        <div className="mt-5 flex flex-wrap items-end gap-8 text-row">
+          <label>
+            Pieces on the pan{" "}
+            <NumberInput
+              whole
+              className="h-12 w-16 text-center"
+              value={pieces}
+              onChange={(event) => setPieces(event.target.value)}
+            />
+          </label>
+          <label>
+            Empty pan{" "}
+            <NumberInput
+              className="h-12 w-20 text-center"
+              placeholder="0"
+              value={tare}
+              onChange={(event) => setTare(event.target.value)}
+            />{" "}
+            g
+          </label>
+          <label>
+            Or type it{" "}
+            <NumberInput
+              className="h-12 w-24 text-center"
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+            />{" "}
+            g
+          </label>
+        </div>
+        {refused && (
+          <p role="alert" className="mt-3 text-body text-rosy">
+            {refused}
+          </p>
+        )}
+        <p className="mt-5">
+          <Button primary type="submit" hint="Enter" className="min-h-12" disabled={keep.isPending}>
+            Keep it
+          </Button>
+        </p>
+      </form>
+    </Dialog>
+  );
+}
