@@ -123,6 +123,8 @@ def views(page: Page, address: str) -> None:
     page.get_by_label("Paste it as you found it").fill(RECIPE)
     page.get_by_role("button", name="Take it to the Desk").wait_for()
     take(page, "recipe")
+    page.goto(f"{address}/rack")
+    take(page, "rack")
     page.goto(f"{address}/pantry/slsa-fine")
     take(page, "pantry")
     page.goto(f"{address}/look")

@@ -13,9 +13,10 @@ from icalendar import Calendar
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
+from rosy_kettle.devices import SimulatedHygrometer
 from rosy_kettle.store import Studio
 from rosy_kettle.store.rack import AirRow, add_air, air_since
-from rosy_kettle.usecases.rack.log_air import thin_old_air
+from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
 from tests.api.test_api import created
 
 Answer = dict[str, Any]
@@ -193,3 +194,24 @@ def test_old_air_is_thinned_to_one_an_hour_and_what_was_written_by_hand_stays(st
         (5, "hand"),
         (0, "hygrometer"),
     ]
+
+
+def test_the_air_is_logged_from_the_hygrometer_unless_somebody_breathes_on_it(studio: Studio) -> None:
+    hygrometer = SimulatedHygrometer(humidity_pct=58.0)
+    with studio.writing() as session:
+        assert log_read_air(session, hygrometer.air(1000.0))
+        hygrometer.breathe(1001.0)
+        assert not log_read_air(session, hygrometer.air(1002.0))
+        hygrometer.plugged = False
+        assert not log_read_air(session, hygrometer.air(2000.0))
+        (logged,) = air_since(session, "rack", LONG_AGO, None)
+    assert (round(logged.humidity_pct), logged.source) == (58, "hygrometer")
+
+
+def test_a_full_rack_is_said_at_the_plan(client: FlaskClient) -> None:
+    formula = created(client)
+    wish = {"wishes": [{"pieces": 4}]}
+    free = client.post(f"/api/formulas/{formula['id']}/plans", json=wish).json["schedule"]["conflicts"]
+    client.post("/api/rack", json={"pieces": 40, "trays": 12, "name": "a full rack"})
+    full = client.post(f"/api/formulas/{formula['id']}/plans", json=wish).json["schedule"]["conflicts"]
+    assert [each for each in full if each not in free] == ['All 12 trays in "rack" are taken: wrap what is dry first.']

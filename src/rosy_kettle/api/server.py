@@ -11,16 +11,18 @@ from types import FrameType
 from typing import Any
 
 import click
+from sqlalchemy.exc import OperationalError
 from waitress import create_server
 from waitress.channel import HTTPChannel
 
 from rosy_kettle.api.app import create_app
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.api.workers import THREADS
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.photos import settle_waiting_photos
+from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
@@ -30,6 +32,7 @@ MOST_OF_ONE_CLIENT = 300  # connections of one address; the one that was idle lo
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
 LARGEST_BODY_BYTES = 21_000_000  # a photo and its envelope; more is cut off, not read
 SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
+AIR_SECONDS = 600.0  # between readings of the air the rack stands in
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
 
 
@@ -71,6 +74,7 @@ def serve_studio(
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
     stopped = threading.Event()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
+    threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
     try:
         server.run()
     finally:
@@ -98,6 +102,17 @@ def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:
         if now == seen:
             studio.fold()
         seen = now
+
+
+def _watch_air(studio: Studio, devices: BenchDevices, stopped: threading.Event) -> None:
+    """Log the rack's air as long as the studio is served, and thin what is older than a month."""
+    while not stopped.wait(AIR_SECONDS):
+        try:
+            with studio.writing() as session:
+                log_read_air(session, devices.hygrometer.air(devices.clock.now()))
+                thin_old_air(session)
+        except (OperationalError, WorkbenchError) as error:
+            click.echo(f"The air was not logged: {error}", err=True)  # a full disk; the next reading may find room
 
 
 def _stop(_signal: int, _frame: FrameType | None) -> None:

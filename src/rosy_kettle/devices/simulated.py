@@ -109,9 +109,9 @@ class SimulatedHygrometer:
 
     name = "hygrometer"
 
-    def __init__(self, humidity_pct: float = 46.0, seed: int = 3, lag_s: float = 20.0) -> None:
+    def __init__(self, humidity_pct: float = 46.0, seed: int = 3, lag_s: float = 20.0, room_c: float = 20.5) -> None:
         self._random = random.Random(seed)  # noqa: S311 - noise, not secrets
-        self.room_pct, self.lag_s = humidity_pct, lag_s
+        self.room_pct, self.lag_s, self.room_c = humidity_pct, lag_s, room_c
         self.plugged = True
         self._breath_pct, self._breath_at_s = 0.0, 0.0
 
@@ -126,3 +126,8 @@ class SimulatedHygrometer:
         breath = self._breath_pct * math.exp(-max(0.0, at_s - self._breath_at_s) / self.lag_s)
         shown = round(min(99.0, self.room_pct + breath + self._random.gauss(0.0, 0.15)))
         return DeviceReading(self.name, float(shown), "% RH", stable=breath < 1, fault="", at_ms=at_s * 1000)
+
+    def air(self, at_s: float) -> tuple[float, float] | None:
+        """Return temperature [°C] and humidity [%] of the room; None while it cannot be read, or somebody breathes on it."""
+        reading = self.read(at_s)
+        return None if reading.value is None or not reading.stable else (self.room_c, reading.value)

@@ -13,6 +13,7 @@ from rosy_kettle.core.records import Room
 from rosy_kettle.store.batches import list_stock
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.moulds import list_moulds
+from rosy_kettle.store.rack import list_places, trays_taken
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
@@ -68,4 +69,13 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     bowls = len(order.bowls_g)
     share = -(-pieces // bowls)
     sheet = sheet_of(formula, tables, order.bowls_g[0], share, first.piece_mass_g, first.basis, ask.schools)
+    schedule = replace(schedule, conflicts=(*schedule.conflicts, *_full_racks(session)))
     return BatchPlan(formula_id, formula.name, order, schedule, sheet)
+
+
+def _full_racks(session: Session) -> list[str]:
+    """Say where every tray is taken: pieces made now find no place to dry."""
+    taken, places = trays_taken(session), list_places(session)
+    if any(taken.get(place.name, 0) < place.trays for place in places):
+        return []
+    return [f'All {place.trays} trays in "{place.name}" are taken: wrap what is dry first.' for place in places]

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.rack import MONTH, AirRow, add_air, air_since, list_places, thin_air
 
-__all__ = ["log_air", "read_air", "thin_old_air"]
+__all__ = ["log_air", "log_read_air", "read_air", "thin_old_air"]
 
 
 def log_air(
@@ -33,6 +33,15 @@ def log_air(
 def read_air(session: Session, place: str, days: float) -> list[AirRow]:
     """Return the air of a place over the last days, oldest first."""
     return air_since(session, place, datetime.now(UTC) - timedelta(days=days), None)
+
+
+def log_read_air(session: Session, air: tuple[float, float] | None) -> bool:
+    """Log what the hygrometer reads, temperature [°C] and humidity [%], where it stands; return whether it could be read."""
+    places = list_places(session)
+    if air is None or not places:
+        return False
+    log_air(session, places[0].name, *air, source="hygrometer")
+    return True
 
 
 def thin_old_air(session: Session) -> int:
