@@ -15,7 +15,11 @@ from openapi_spec_validator import validate
 from sqlalchemy import text
 
 from rosy_kettle.api.part import DESCRIBING
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula
+from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.store import Studio
+from rosy_kettle.usecases.formulas import list_formulas
 
 ROOT = Path(__file__).parents[2]
 SCOOP: dict[str, Any] = {
@@ -396,3 +400,26 @@ def test_a_comparison_names_the_line_that_made_drying_longer(client: FlaskClient
     branched = client.post(f"/api/formulas/{saved['id']}/versions/1/branch", json={"name": "Another way"})
     assert branched.status_code == 201
     assert client.get(f"/api/formulas/{saved['id']}/versions/9").status_code == 404
+
+
+def test_a_list_is_judged_once_and_anew_only_when_a_price_or_a_formula_has_changed(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    formula = created(client)
+    judged = list[str]()
+
+    def counted(each: Formula, *others: Any) -> Evaluation:
+        judged.append(each.name)
+        return evaluate(each, *others)
+
+    monkeypatch.setattr(list_formulas, "evaluate", counted)
+    before = client.get("/api/formulas").json["formulas"]
+    assert client.get("/api/formulas").json["formulas"] == before
+    assert len(judged) == 1
+    client.put("/api/ingredients/slsa-fine/price", json={"price_per_kg": "90.00", "breaks": []})
+    dearer = client.get("/api/formulas").json["formulas"]
+    assert float(dearer[0]["cost_piece"]) > float(before[0]["cost_piece"] or 0)
+    heavier = {"revision": formula["revision"], "formula": formula["formula"] | {"name": "another name"}}
+    assert client.put(f"/api/formulas/{formula['id']}", json=heavier).status_code == 200
+    assert client.get("/api/formulas").json["formulas"][0]["name"] == "another name"
+    assert len(judged) == 3

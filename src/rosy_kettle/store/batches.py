@@ -12,8 +12,8 @@ from rosy_kettle.core.errors import ConflictError, NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
-    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "find_batch", "list_batches",
-    "list_events", "list_stock", "set_stock",
+    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "count_events", "find_batch",
+    "list_batches", "list_events", "list_events_of_all", "list_stock", "set_stock",
 ]  # fmt: skip
 
 
@@ -94,6 +94,21 @@ def list_batches(session: Session) -> list[BatchRow]:
 def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
     """Return everything that happened to a batch, in its order."""
     return list(session.scalars(select(BatchEventRow).where(BatchEventRow.batch_id == batch_id).order_by(BatchEventRow.seq)))
+
+
+def list_events_of_all(session: Session) -> dict[int, list[BatchEventRow]]:
+    """Return what a list tells of every batch: outcomes, notes and amendments, in their order, asked for at once."""
+    asked = select(BatchEventRow).where(BatchEventRow.kind.in_(("outcome", "note", "amended"))).order_by(BatchEventRow.seq)
+    found: dict[int, list[BatchEventRow]] = {}
+    for row in session.scalars(asked):
+        found.setdefault(row.batch_id, []).append(row)
+    return found
+
+
+def count_events(session: Session) -> dict[int, int]:
+    """Return how many things have happened to each batch."""
+    asked = select(BatchEventRow.batch_id, func.count()).group_by(BatchEventRow.batch_id)
+    return {row[0]: int(row[1]) for row in session.execute(asked)}
 
 
 def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any]) -> BatchEventRow:

@@ -7,7 +7,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.store.batches import list_batches, list_events
+from rosy_kettle.store.batches import count_events, list_batches, list_events_of_all
 
 __all__ = ["BatchGlance", "glance_at_batches"]
 
@@ -35,8 +35,9 @@ class BatchGlance:
 def glance_at_batches(session: Session) -> list[BatchGlance]:
     """Return all batches, the newest first."""
     found = []
+    told, happened = list_events_of_all(session), count_events(session)
     for row in list_batches(session):
-        events = list_events(session, row.id)
+        events = told.get(row.id, [])
         outcome: dict[str, object] = {}
         for event in events:
             outcome |= event.data if event.kind == "outcome" else {}
@@ -45,6 +46,6 @@ def glance_at_batches(session: Session) -> list[BatchGlance]:
         found.append(BatchGlance(
             row.id, row.formula_id, row.version, row.name, row.method, row.batch_g, row.created_at, row.closed_at,
             sum(item["pieces"] for item in row.plan["pieces"]), good if isinstance(good, int) else None,
-            " ".join([*words, str(outcome.get("remarks", ""))]).strip(), len(events),
+            " ".join([*words, str(outcome.get("remarks", ""))]).strip(), happened.get(row.id, 0),
         ))  # fmt: skip
     return found

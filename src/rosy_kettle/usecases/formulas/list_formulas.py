@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
+from collections import OrderedDict
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -41,7 +44,32 @@ class FormulaGlance:
 def glance_at_formulas(session: Session) -> list[FormulaGlance]:
     """Return every formula with its dough, last changed first."""
     tables = studio_tables(session)
-    return [_glance(row, record_of(row), tables) for row in list_formulas(session)]
+    rests_on = _rests_on(tables)
+    place = str(session.get_bind().engine.url)
+    return [
+        _kept_glance(row, tables, (place, row.id, row.revision, row.working.number, row.updated_at, rests_on))
+        for row in list_formulas(session)
+    ]
+
+
+MOST_KEPT = 20_000
+_kept: OrderedDict[tuple[Any, ...], FormulaGlance] = OrderedDict()
+
+
+def _kept_glance(row: FormulaRow, tables: Tables, key: tuple[Any, ...]) -> FormulaGlance:
+    """Judge a formula once for as long as neither it nor anything its figures rest on has changed."""
+    glance = _kept.pop(key, None) or _glance(row, record_of(row), tables)
+    _kept[key] = glance
+    while len(_kept) > MOST_KEPT:
+        _kept.popitem(last=False)
+    return glance
+
+
+def _rests_on(tables: Tables) -> str:
+    """Everything of the studio's own that moves a figure of the list: its ingredients and prices."""
+    own = sorted(repr(item) for item in tables.ingredients.values() if item.based_on)
+    told = repr((own, sorted(tables.price_per_kg.items()), sorted(tables.price_breaks.items()), tables.parameters))
+    return hashlib.sha256(told.encode()).hexdigest()
 
 
 def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
