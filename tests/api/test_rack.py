@@ -99,7 +99,7 @@ def test_two_browsers_on_one_tray_stay_in_step(client: FlaskClient) -> None:
     ("body", "field"),
     [
         ({"mass_g": 80.0, "pieces": 6, "tare_g": 80.0}, "mass_g"), ({"mass_g": 80.0, "pieces": 10}, "pieces"),
-        ({"mass_g": 80.0, "pieces": 6, "at": "2999-01-01T00:00:00Z"}, "at"),
+        ({"mass_g": 80.0, "pieces": 6, "at": "2099-01-01T00:00:00Z"}, "at"),
     ],
 )  # fmt: skip
 def test_what_cannot_be_weighed_is_refused_in_a_sentence(client: FlaskClient, body: Answer, field: str) -> None:
@@ -215,3 +215,40 @@ def test_a_full_rack_is_said_at_the_plan(client: FlaskClient) -> None:
     client.post("/api/rack", json={"pieces": 40, "trays": 12, "name": "a full rack"})
     full = client.post(f"/api/formulas/{formula['id']}/plans", json=wish).json["schedule"]["conflicts"]
     assert [each for each in full if each not in free] == ['All 12 trays in "rack" are taken: wrap what is dry first.']
+
+
+def test_a_weigh_in_written_down_late_stands_where_it_belongs(client: FlaskClient) -> None:
+    tray = weigh(client, weigh(client, set_out(client), 60, 372.0), 2, 356.0)
+    late = weigh(client, tray, 30, 357.0)
+    assert [each["mass_g"] for each in late["state"]["weighings"]] == [372.0, 357.0, 356.0]
+    assert late["reading"]["fit"]["excluded"] == []
+    before = {"after": 3, "mass_g": 371.0, "pieces": 6, "at": ago(90)}
+    answer = client.post(f"/api/rack/{tray['id']}/weigh-ins", json=before)
+    assert (answer.status_code, answer.json["details"]["quantity"]) == (422, "at")
+
+
+def test_trays_dry_in_different_places_each_in_its_own_air(client: FlaskClient) -> None:
+    assert client.put("/api/rack-places/warm shelf", json={"trays": 3}).status_code == 200
+    client.post("/api/air", json={"place": "warm shelf", "temperature_c": 27.0, "humidity_pct": 35.0})
+    client.post("/api/air", json={"place": "rack", "temperature_c": 16.0, "humidity_pct": 60.0})
+    cool, warm = set_out(client, hours=0.001), set_out(client, hours=0.001)
+    moved = happen(client, warm, kind="put", place="warm shelf")
+    assert moved["place"] == "warm shelf"
+    assert moved["reading"]["from_model_h"] is not None
+    assert client.get(f"/api/rack/{cool['id']}").json["place"] == "rack"
+    refused = client.post(f"/api/rack/{cool['id']}/events", json={"after": 0, "event": {"kind": "put", "place": "attic"}})
+    assert refused.status_code == 422
+
+
+@pytest.mark.parametrize("body", [
+    {"mass_g": 1e-300, "pieces": 1}, {"mass_g": 50.0, "tare_g": 50.0 - 1e-14}, {"mass_g": 50.0, "scale_step_g": 1e-300},
+    {"mass_g": 50.0, "at": "0001-01-01T00:00:00+14:00"}, {"mass_g": 50.0, "at": "9999-12-31T23:59:59-12:00"},
+])  # fmt: skip
+def test_figures_at_the_edge_are_refused_and_break_nothing(client: FlaskClient, body: Answer) -> None:
+    tray = set_out(client)
+    assert client.post(f"/api/rack/{tray['id']}/weigh-ins", json={"after": 0, "pieces": 1, **body}).status_code == 422
+    event = {"after": 0, "event": {"kind": "moved", "task": "turn", "to": "9999-12-31T23:59:59Z"}}
+    assert client.post(f"/api/rack/{tray['id']}/events", json=event).status_code == 422
+    assert client.get("/api/calendar.ics").status_code == 200
+    tiny = {"after": 0, "pieces": 9, "mass_g": 0.01, "scale_step_g": 0.001}
+    assert client.post(f"/api/rack/{tray['id']}/weigh-ins", json=tiny).status_code == 201

@@ -36,6 +36,7 @@ from rosy_kettle.usecases.rack.tell_calendar import tell_calendar
 
 __all__ = ["blueprint"]
 
+LIGHTEST_PAN_G = 0.01  # a pan that weighs no more than its tare says nothing
 blueprint = part("rack", __name__, refusals=(404, 409, 422))
 
 
@@ -87,7 +88,7 @@ def weigh_ins(path: TrayPath) -> Response:
 @blueprint.post("/rack/<int:tray_id>/weigh-ins", summary="Keep a weigh-in", responses={201: TrayAnswer})
 def weigh(path: TrayPath, body: WeighInSave) -> Response:
     mass_g = body.mass_g - body.tare_g
-    if mass_g <= 0:
+    if mass_g < LIGHTEST_PAN_G:
         raise InputError("The pan weighs no more than its tare; put the pieces on it.", quantity="mass_g", value=body.mass_g)
     if body.at is not None and body.at > datetime.now(UTC):
         raise InputError("A weigh-in is kept when it was, not later than now.", quantity="at")

@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.rack.weigh_ins import WeighIn
 from rosy_kettle.files.formula_file import FormulaFile, formula_file_from_data, load_json, sentence_from
-from rosy_kettle.files.shape import Celsius, NotNegative, Percent, Positive, Shape
+from rosy_kettle.files.shape import Celsius, NotNegative, Percent, Shape
 
 __all__ = ["WeighInFile", "WeighInsFile", "read_weigh_ins_json"]
 
@@ -20,7 +20,7 @@ class WeighInFile(Shape):
     """The pan with ``pieces`` pieces, less the tare, so many hours after they were set out."""
 
     hours: NotNegative
-    mass_g: Positive
+    mass_g: Annotated[float, Field(ge=0.001, le=1e6, allow_inf_nan=False)]
     pieces: Annotated[int, Field(ge=1, le=10_000)] = 1
     temperature_c: Celsius | None = None
     humidity_pct: Percent | None = None
@@ -36,7 +36,7 @@ class WeighInsFile(Shape):
     format: Literal["rosy-kettle/weigh-ins"]
     version: Literal[1]
     formula: FormulaFile | None = None
-    scale_step_g: Positive = 0.1
+    scale_step_g: Annotated[float, Field(ge=0.0001, le=1e4, allow_inf_nan=False)] = 0.1
     tare_g: NotNegative = 0.0
     weigh_ins: Annotated[list[WeighInFile], Field(min_length=1, max_length=MOST_WEIGH_INS)]
 

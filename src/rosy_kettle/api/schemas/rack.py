@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Moment, Request, Response
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
@@ -21,9 +21,19 @@ PlaceName = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00-
 Kind = Annotated[str, Field(min_length=1, max_length=40)]
 RoomCelsius = Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
-PanGrams = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+PanGrams = Annotated[float, Field(ge=0.01, le=100_000, allow_inf_nan=False)]
 Pieces = Annotated[int, Field(ge=1, le=100_000)]
 Text = Annotated[str, Field(min_length=1, max_length=2000)]
+
+
+def _near(moment: datetime) -> datetime:
+    if not YEARS[0] <= moment.year <= YEARS[1]:
+        raise ValueError(f"a moment of the rack lies between {YEARS[0]} and {YEARS[1]}")
+    return moment
+
+
+YEARS = (2000, 2100)
+NearMoment = Annotated[Moment, AfterValidator(_near)]
 RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
 
 
@@ -52,7 +62,7 @@ class TraySave(Request):
     """What they are made of, where no batch says it."""
     place: PlaceName = "rack"
     trays: Annotated[int, Field(ge=1, le=1000)] = 1
-    set_out_at: Moment | None = None
+    set_out_at: NearMoment | None = None
     key: RequestKey | None = None
     """A name for this asking: the same key again gives the tray that was set out with it."""
 
@@ -88,7 +98,7 @@ class MovedEvent(Request):
 
     kind: Literal["moved"]
     task: Kind
-    to: Moment
+    to: NearMoment
 
 
 class PutEvent(Request):
@@ -131,8 +141,8 @@ class WeighInSave(Request):
     mass_g: PanGrams
     pieces: Pieces = 1
     tare_g: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0.0
-    scale_step_g: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] = 0.1
-    at: Moment | None = None
+    scale_step_g: Annotated[float, Field(ge=0.001, le=100, allow_inf_nan=False)] = 0.1
+    at: NearMoment | None = None
     temperature_c: RoomCelsius | None = None
     humidity_pct: Percent | None = None
     source: Literal["scale", "hand"] = "hand"
@@ -205,7 +215,7 @@ class AirSave(Request):
     place: PlaceName = "rack"
     temperature_c: RoomCelsius
     humidity_pct: Percent
-    at: Moment | None = None
+    at: NearMoment | None = None
 
 
 class AirAnswer(Response):

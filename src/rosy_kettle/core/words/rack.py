@@ -42,18 +42,24 @@ def drying_words(
 
     Parameters
     ----------
-    ready, gaining : bool
-        Whether it is dry; whether the air wets it
+    ready : bool
+        Whether it is dry
+    gaining : bool
+        Whether the air wets it
     counted : int
-        Weighings that count
-    ready_h, low_h, high_h : float or None
-        Since the pieces were set out [h]
+        Weighings that count [-]
+    ready_h : float or None
+        Likely hour since the pieces were set out [h]
+    low_h : float or None
+        Earliest [h]
+    high_h : float or None
+        Latest [h]
+    pan_needed_g : float or None
+        What the pan should hold, where the scale is too coarse for it [g]
     by_model : bool
         Whether the formula's own hours were known beforehand
     follows : bool
         Whether the weighings lie on one curve
-    pan_needed_g : float or None
-        What the pan should hold, where the scale is too coarse for it [g]
 
     Returns
     -------

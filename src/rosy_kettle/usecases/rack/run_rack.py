@@ -106,6 +106,8 @@ def let_tray_happen(session: Session, tray_id: int, after: int, kind: str, data:
         raise InputError(f'There is no place "{data["place"][:60]}" to dry in.', quantity="place")
     if kind == "weighed" and int(data["pieces"]) > row.pieces:
         raise InputError(f"There are only {row.pieces} pieces on this tray.", quantity="pieces", value=data["pieces"])
+    if kind == "weighed" and "at" in data and datetime.fromisoformat(data["at"]) < row.set_out_at:
+        raise InputError("It cannot have been weighed before it was set out.", quantity="at", value=data["at"])
     event = add_tray_event(session, tray_id, after, kind, data)
     if kind in {"wrapped", "opened"}:
         row.wrapped_at = event.at if kind == "wrapped" else None

@@ -85,3 +85,53 @@ export function AirLine({ place }: { place: Place }) {
     </form>
   );
 }
+
+/** Pieces may dry in more than one place, each with its own air and trays. */
+export function AnotherPlace({ taken }: { taken: readonly string[] }) {
+  const [name, setName] = useState("");
+  const [open, setOpen] = useState(false);
+  const keepPlace = useKeepPlace();
+  const say = useNotice();
+  const onKeep = async () => {
+    const called = name.trim();
+    if (!called || taken.includes(called)) return say("A place wants a name of its own.", { asks: true });
+    try {
+      await keepPlace.mutateAsync({ name: called, trays: 1 });
+      setName("");
+      setOpen(false);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  if (!open)
+    return (
+      <button
+        type="button"
+        className="min-h-8 border-b border-ink text-caption"
+        onClick={() => setOpen(true)}
+      >
+        Another place
+      </button>
+    );
+  return (
+    <form
+      className="flex items-baseline gap-3 text-row"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void onKeep();
+      }}
+    >
+      <label>
+        Another place:{" "}
+        <input
+          className="written w-48"
+          maxLength={60}
+          placeholder="drying room, warm shelf…"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <Button type="submit">Keep it</Button>
+    </form>
+  );
+}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { CALENDAR_ADDRESS, messageOf, type Rack, type Tray, useRack } from "../../api";
 import { Button } from "../../ui";
-import { AirLine } from "./AirLine";
+import { AirLine, AnotherPlace } from "./AirLine";
 import { SetOutSheet } from "./SetOutSheet";
 import { TrayShelf } from "./TrayShelf";
 
@@ -45,6 +45,7 @@ export function RackPage() {
           {data.places.map((place) => (
             <AirLine key={place.name} place={place} />
           ))}
+          <AnotherPlace taken={data.places.map((place) => place.name)} />
           <Today items={data.items} />
         </div>
       )}
@@ -56,7 +57,7 @@ export function RackPage() {
         </p>
       )}
       {data?.items.map((tray) => (
-        <TrayShelf key={tray.id} tray={tray} />
+        <TrayShelf key={tray.id} tray={tray} places={data.places.map((place) => place.name)} />
       ))}
       <footer className="no-print flex gap-6 pt-6 text-caption text-soft max-[900px]:hidden">
         <span>

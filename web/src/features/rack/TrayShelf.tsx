@@ -11,7 +11,7 @@ import { WeighSheet } from "./WeighSheet";
 const TARGET = "min-h-12 border-b border-ink px-2 text-row disabled:border-soft disabled:text-soft";
 
 /** A tray: its shelf, what the weigh-ins say, and what there is to do with it. */
-export function TrayShelf({ tray }: { tray: Tray }) {
+export function TrayShelf({ tray, places }: { tray: Tray; places: readonly string[] }) {
   const [weighing, setWeighing] = useState(false);
   const [moving, setMoving] = useState<TrayTask | null>(null);
   const drawing = useRef<SVGSVGElement>(null);
@@ -66,7 +66,21 @@ export function TrayShelf({ tray }: { tray: Tray }) {
             </Link>
           )}{" "}
           <span className="text-label text-soft">
-            {tray.pieces} {tray.pieces === 1 ? "piece" : "pieces"} in "{tray.place}"
+            {tray.pieces} {tray.pieces === 1 ? "piece" : "pieces"} in{" "}
+            {places.length > 1 && !tray.wrapped_at ? (
+              <select
+                aria-label={`Where ${tray.name} stands`}
+                className="written text-label text-ink"
+                value={tray.place}
+                onChange={(event) => void act({ kind: "put", place: event.target.value })}
+              >
+                {places.map((place) => (
+                  <option key={place}>{place}</option>
+                ))}
+              </select>
+            ) : (
+              `"${tray.place}"`
+            )}
           </span>
         </h2>
         <DrawingTools

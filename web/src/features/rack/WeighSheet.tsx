@@ -9,6 +9,8 @@ interface Props {
 }
 
 const nothing = () => {};
+const USUAL_STEP_G = 0.1;
+const STEP_KEY = "rosy-kettle-scale-step"; // a scale stays the same from one weigh-in to the next
 
 /** The pan with some pieces: the scale streams in, one tap keeps it; or it is typed. */
 export function WeighSheet({ tray, onClose }: Props) {
@@ -18,6 +20,7 @@ export function WeighSheet({ tray, onClose }: Props) {
   );
   const [tare, setTare] = useState("");
   const [typed, setTyped] = useState("");
+  const [steps, setSteps] = useState(() => localStorage.getItem(STEP_KEY) ?? String(USUAL_STEP_G));
   const [refused, setRefused] = useState("");
   const keep = useWeighIn();
   const say = useNotice();
@@ -26,7 +29,7 @@ export function WeighSheet({ tray, onClose }: Props) {
   const mass_g = byHand ?? scale?.value ?? null;
   const count = readDecimal(pieces);
   const tare_g = readDecimal(tare) ?? 0;
-  const step = 0.1;
+  const step = readDecimal(steps) ?? USUAL_STEP_G;
   const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
   const onKeep = async () => {
     if (mass_g === null || Number.isNaN(mass_g))
@@ -34,6 +37,9 @@ export function WeighSheet({ tray, onClose }: Props) {
     if (count === null || !Number.isInteger(count))
       return setRefused("How many pieces lie on it? A whole number.");
     if (Number.isNaN(tare_g)) return setRefused("The tare is a number, or empty.");
+    if (!(step > 0 && step <= 100))
+      return setRefused("The scale's step is what it shows at the least, such as 0.1 g.");
+    localStorage.setItem(STEP_KEY, String(step));
     try {
       const after = await keep.mutateAsync({
         tray,
@@ -106,6 +112,15 @@ export function WeighSheet({ tray, onClose }: Props) {
               className="h-12 w-24 text-center"
               value={typed}
               onChange={(event) => setTyped(event.target.value)}
+            />{" "}
+            g
+          </label>
+          <label>
+            Step of the scale{" "}
+            <NumberInput
+              className="h-12 w-14 text-center"
+              value={steps}
+              onChange={(event) => setSteps(event.target.value)}
             />{" "}
             g
           </label>

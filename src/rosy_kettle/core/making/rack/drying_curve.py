@@ -86,7 +86,20 @@ def prior_of(hours: float | None, leaving_share: float, ready_share: float) -> P
 
 
 def noise_of(pieces: int, step_g: float) -> float:
-    """Return the spread of a weighing, of one piece [g]."""
+    """Return the spread of a weighing, of one piece.
+
+    Parameters
+    ----------
+    pieces : int
+        How many lie on the pan [-]
+    step_g : float
+        Step of the scale [g]
+
+    Returns
+    -------
+    float
+        Standard deviation of one piece's mass [g]
+    """
     return NOISE_STEPS * step_g / pieces
 
 

@@ -134,8 +134,10 @@ def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, ta
     ----------
     state : TrayState
         What happened to it
-    set_out_at, now : str
-        Moments [UTC, ISO 8601]
+    set_out_at : str
+        When its pieces were set out [UTC, ISO 8601]
+    now : str
+        The present moment [UTC, ISO 8601]
     known : TrayKnown
         What weigh-ins, formula and air say
     tables : Tables

@@ -95,6 +95,15 @@ def tray_state_of(set_out_at: str, place: str, events: Sequence[TrayEvent]) -> T
 def check_tray_event(state: TrayState, kind: str, data: Mapping[str, Any]) -> None:
     """Refuse what cannot be meant of the tray as it stands.
 
+    Parameters
+    ----------
+    state : TrayState
+        Where it stands
+    kind : str
+        One of ``TRAY_EVENT_KINDS``
+    data : Mapping
+        What the event says
+
     Raises
     ------
     ConflictError
@@ -119,7 +128,8 @@ def _weighed(state: TrayState, event: TrayEvent, set_out_at: str) -> TrayState:
         event.seq, at, hours_between(set_out_at, at), float(data["mass_g"]), int(data["pieces"]), float(data["step_g"]),
         str(data["source"]), data.get("temperature_c"), data.get("humidity_pct"),
     )  # fmt: skip
-    return replace(state, weighings=(*state.weighings, weighing))
+    # One that is written down late stands where it belongs in time.
+    return replace(state, weighings=tuple(sorted((*state.weighings, weighing), key=lambda each: (each.hours, each.seq))))
 
 
 def _amended(state: TrayState, event: TrayEvent, _set_out_at: str) -> TrayState:
