@@ -99,7 +99,7 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
       <ShelfDrawing tray={tray} ref={drawing} />
       <p className="text-row" role="status">
         {reading.message}{" "}
-        {!reading.ready && !tray.wrapped_at && reading.wrap_by_h !== null && reading.fit?.ready === false && (
+        {!tray.wrapped_at && reading.wrap_by_h !== null && (
           <span className="text-soft">Wrap by {hours(reading.wrap_by_h)}: lying open costs fizz.</span>
         )}
       </p>
