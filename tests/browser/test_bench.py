@@ -275,6 +275,7 @@ def test_a_timer_survives_a_reload(fast_server: Server, open_page: OpenPage) -> 
     while (step := driver.step()) is not None and step["kind"] != "rest":
         driver.do(step)
     page.get_by_role("button", name="Start").click()
+    expect(page.get_by_role("timer")).to_be_visible()
     began = time.monotonic()
     page.reload()
     expect(page.get_by_role("timer")).to_be_visible()

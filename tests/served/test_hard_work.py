@@ -158,3 +158,18 @@ def test_a_question_nobody_waits_for_any_more_makes_room(shared_server: Server) 
     spent = cpu_s(shared_server) - began
     print(f"one wish {whole:.2f} s, ten hung up on and another {spent:.2f} s")
     assert spent < 5 * whole, "processor time of twelve, ten of them hung up on [s]"
+
+
+def test_a_change_goes_on_when_its_asker_hangs_up(server: Server) -> None:
+    """Who reloads a page after a tap has meant the tap."""
+    status, batch = server.ask("POST", "/api/batches", {"formula_id": 1, "wishes": [{"pieces": 4}]})
+    assert status == 201
+    body = json.dumps({"after": 0, "event": {"kind": "note", "text": "tapped, then reloaded"}})
+    with closing(http.client.HTTPConnection("127.0.0.1", server.port, timeout=30)) as connection:
+        connection.request("POST", f"/api/batches/{batch['id']}/events", body, {"Content-Type": "application/json"})
+    for _ in range(100):
+        notes = server.ask("GET", f"/api/batches/{batch['id']}")[1]["state"]["notes"]
+        if notes:
+            break
+        time.sleep(0.1)
+    assert notes == ["tapped, then reloaded"]

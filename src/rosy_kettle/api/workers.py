@@ -61,14 +61,16 @@ def register_workers(app: Flask) -> None:
     def begin() -> None:
         g.held = ExitStack()
         until = time.monotonic() + REQUEST_SECONDS
-        # A page asks anew at every change and hangs up on the question before: that work is dropped at its next step.
+        asks = request.method == "POST" and request.path.rsplit("/", 1)[-1] in HARD
+        # A page asks anew at every change and hangs up on the question before: that work is dropped at its next step. What
+        # changes the studio goes on: who reloads a page after a tap has meant the tap.
         hung_up: Callable[[], bool] = request.environ.get("waitress.client_disconnected", lambda: False)
 
         def is_over() -> bool:
-            return time.monotonic() > until or hung_up()
+            return time.monotonic() > until or (asks and hung_up())
 
         g.held.enter_context(limited(is_over))
-        if request.method == "POST" and request.path.rsplit("/", 1)[-1] in HARD:
+        if asks:
             hard.begin(g.held, is_over)
 
     def end(_error: BaseException | None) -> Any:
