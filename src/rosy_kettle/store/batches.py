@@ -8,8 +8,9 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import ConflictError, NotFoundError
+from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
     "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "count_events", "find_batch",
@@ -119,10 +120,8 @@ def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict
     ConflictError
         If something else has happened since ``after``: another browser was faster, or this one asks twice.
     """
-    last = session.scalar(select(func.max(BatchEventRow.seq)).where(BatchEventRow.batch_id == batch_id)) or 0
-    if last != after:
-        raise ConflictError("The batch has moved on; look again.", noun="batch", reason="moved on", seq=last)
-    row = BatchEventRow(batch_id=batch_id, seq=last + 1, kind=kind, data=data, at=now_utc())
+    seq = next_seq(session, BatchEventRow.seq, BatchEventRow.batch_id, batch_id, after, "batch")
+    row = BatchEventRow(batch_id=batch_id, seq=seq, kind=kind, data=data, at=now_utc())
     session.add(row)
     session.flush()
     return row

@@ -8,8 +8,9 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, UniqueConstraint, delete, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import ConflictError, NotFoundError
+from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
     "AirRow", "PlaceRow", "TrayEventRow", "TrayRow", "add_air", "add_tray", "add_tray_event", "air_since", "find_tray",
@@ -132,10 +133,8 @@ def add_tray_event(session: Session, tray_id: int, after: int, kind: str, data: 
     ConflictError
         If something else has happened since ``after``: another browser was faster, or this one asks twice.
     """
-    last = session.scalar(select(func.max(TrayEventRow.seq)).where(TrayEventRow.tray_id == tray_id)) or 0
-    if last != after:
-        raise ConflictError("The tray has moved on; look again.", noun="tray", reason="moved on", seq=last)
-    row = TrayEventRow(tray_id=tray_id, seq=last + 1, kind=kind, data=data, at=now_utc())
+    seq = next_seq(session, TrayEventRow.seq, TrayEventRow.tray_id, tray_id, after, "tray")
+    row = TrayEventRow(tray_id=tray_id, seq=seq, kind=kind, data=data, at=now_utc())
     session.add(row)
     session.flush()
     return row

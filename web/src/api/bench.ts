@@ -57,7 +57,11 @@ export function useHappen(id: number) {
           body: { after, event },
         }),
       )) as Batch,
-    onSuccess: (batch) => queries.setQueryData(batchKey(id), batch),
+    // A look at the batch from before, not answered yet, must not stand over what has happened since.
+    onSuccess: async (batch) => {
+      await queries.cancelQueries({ queryKey: batchKey(id) });
+      queries.setQueryData(batchKey(id), batch);
+    },
     onError: () => queries.invalidateQueries({ queryKey: batchKey(id) }),
   });
 }

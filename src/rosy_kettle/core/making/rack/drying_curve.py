@@ -173,20 +173,6 @@ def _curves(kept: Sequence[Weighed], step_g: float, prior: Prior) -> Curve:
 
     For each time constant and each spread of the scale the model is linear in lasting mass and loss, so both are solved exactly;
     the time constants, spreads and, about the solution, losses are a grid.
-
-    Parameters
-    ----------
-    kept : sequence of Weighed
-        At least one
-    step_g : float
-        Step of the scale [g]
-    prior : Prior
-        What was known before
-
-    Returns
-    -------
-    Curve
-        About 20 000 of them
     """
     hours = np.array([each.hours for each in kept], dtype=np.float64)
     pieces = np.array([each.pieces for each in kept])
