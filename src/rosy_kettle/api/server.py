@@ -6,6 +6,7 @@ import signal
 import socket
 import sys
 import threading
+from contextlib import suppress
 from pathlib import Path
 from types import FrameType
 from typing import Any
@@ -13,11 +14,11 @@ from typing import Any
 import click
 from sqlalchemy.exc import OperationalError
 from waitress import create_server
-from waitress.channel import HTTPChannel
+from waitress.channel import ClientDisconnected, HTTPChannel
 
 from rosy_kettle.api.app import create_app
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
-from rosy_kettle.api.workers import THREADS
+from rosy_kettle.api.workers import THREADS, changes_the_studio
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
@@ -83,7 +84,7 @@ def serve_studio(
 
 
 class _Channel(HTTPChannel):  # type: ignore[misc]
-    """A connection that makes room for itself when its client holds too many."""
+    """A connection that makes room for itself when its client holds too many, and keeps what a client sent before it left."""
 
     def __init__(self, *args: Any, **options: Any) -> None:
         super().__init__(*args, **options)
@@ -92,6 +93,14 @@ class _Channel(HTTPChannel):  # type: ignore[misc]
         if len(mates) >= MOST_OF_ONE_CLIENT:
             idle = [each for each in mates if not each.requests and not each.will_close]
             min(idle, key=lambda each: each.last_activity, default=self).will_close = True
+
+    def service(self) -> None:
+        """Work on the next request; a change that came whole is made even if its client hung up before its turn."""
+        request = self.requests[0]
+        if not self.connected and not request.error and changes_the_studio(request.command, request.path):
+            with suppress(ClientDisconnected):  # raised when the answer is written: by then the change is made
+                self.task_class(self, request).service()
+        super().service()
 
 
 def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:

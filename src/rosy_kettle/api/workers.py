@@ -13,7 +13,7 @@ from flask import Flask, g, request
 from rosy_kettle.core.deadline import limited
 from rosy_kettle.core.errors import TookTooLongError
 
-__all__ = ["THREADS", "register_workers"]
+__all__ = ["THREADS", "changes_the_studio", "register_workers"]
 
 THREADS = 16
 """Requests the server works on at once, hard and light."""
@@ -29,6 +29,16 @@ HARD = frozenset({
     "evaluations", "recipe-readings", "levers", "explanations", "balances", "substitutes", "swaps", "charts", "plans",
 })  # fmt: skip
 """Last words of the routes whose work grows with what is sent."""
+
+
+def is_question(method: str, path: str) -> bool:
+    """Whether a request asks for hard work and keeps nothing: it may be dropped once nobody waits for it."""
+    return method == "POST" and path.rsplit("/", 1)[-1] in HARD
+
+
+def changes_the_studio(method: str, path: str) -> bool:
+    """Whether a request, by its method and path, keeps something: it is done even if nobody waits for the answer."""
+    return method not in {"GET", "HEAD", "OPTIONS"} and not is_question(method, path)
 
 
 class _HardWork:
@@ -61,7 +71,7 @@ def register_workers(app: Flask) -> None:
     def begin() -> None:
         g.held = ExitStack()
         until = time.monotonic() + REQUEST_SECONDS
-        asks = request.method == "POST" and request.path.rsplit("/", 1)[-1] in HARD
+        asks = is_question(request.method, request.path)
         # A page asks anew at every change and hangs up on the question before: that work is dropped at its next step. What
         # changes the studio goes on: who reloads a page after a tap has meant the tap.
         hung_up: Callable[[], bool] = request.environ.get("waitress.client_disconnected", lambda: False)
