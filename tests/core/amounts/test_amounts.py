@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.amounts import UNITS, grams_from_entry, parse_amount, relative_spread, weigh_formula
+from rosy_kettle.core.amounts.units import drop_ml
 from rosy_kettle.core.errors import InputError, MissingDataError
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from tests.conftest import make_lines
@@ -165,3 +166,20 @@ def test_no_cup_weight_is_missing_data(tables: Tables) -> None:
     assert [item.ingredient.id for item in weighed] == ["baking-soda"]
     assert isinstance(missing[0], MissingDataError)
     assert missing[0].facts == {"ingredient": "kaolin", "property": "us_cup_g"}
+
+
+# Tate's law: the mass of a drop goes with the surface tension. Water 72.8 mN/m in drops of 0.05 mL (European Pharmacopoeia 2.1.1,
+# normal dropper: 20 drops of water are 1 g); CRC Handbook, 20 °C (recalled): glycerin 63.4 mN/m and 1.261 g/mL, almond oil 32 and
+# 0.915. Polysorbate 80: 42 mN/m and 1.07 g/mL (maker's literature, recalled).
+@pytest.mark.parametrize(("ingredient", "mn_m", "g_ml"), [
+    ("glycerin", 63.4, 1.261), ("sweet-almond-oil", 32.5, 0.915), ("polysorbate-80", 42.0, 1.07),
+])  # fmt: skip
+def test_drops_follow_the_surface_tension(tables: Tables, ingredient: str, mn_m: float, g_ml: float) -> None:
+    assert drop_ml(tables.ingredients[ingredient]) == pytest.approx(0.05 * mn_m / 72.8 / g_ml, rel=0.03)
+
+
+def test_thirty_drops_of_scent_are_a_millilitre_and_a_third_unsure(tables: Tables) -> None:
+    """28 to 30 drops a millilitre; household droppers give 0.02 to 0.04 mL (common practice, no published source)."""
+    scent = tables.ingredients["fragrance-oil-generic"]
+    assert 1 / 30 <= drop_ml(scent) <= 1 / 28
+    assert relative_spread("drop", scent) == pytest.approx((0.04 - 0.02) / (0.04 + 0.02), abs=0.05)

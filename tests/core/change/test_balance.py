@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
+from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.change.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
+from rosy_kettle.core.change.balance.effort import binder_ceiling_g, dearness
+from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.linear import linear_step
+from rosy_kettle.core.change.balance.substitute import substitutes
 from rosy_kettle.core.change.balance.task import task_of
+from rosy_kettle.core.change.why.compare import compare
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Piece, Tables, Use
@@ -248,3 +255,68 @@ def test_what_only_rounding_leaves_open_is_named_as_no_clash(tables: Tables) -> 
     result = balance(BalanceProblem(scoop, wished), tables)
     assert result.status == "infeasible"
     assert {conflict.target for conflict in result.conflicts} == {"lather.score>=98", "cost.piece<=0.1"}
+
+
+def test_the_methods_own_binder_comes_before_other_wetters(tables: Tables) -> None:
+    """A dough too dry gets more of what binds it first; a stranger may not outgrow it (common practice, no published source)."""
+    method = tables.methods["glycerin-dough"]
+    glycerin, betaine, soda = (tables.ingredients[name] for name in ("glycerin", "capb-liquid", "baking-soda"))
+    up, _down = dearness([glycerin, betaine, soda], 1000.0, method)
+    assert up[0] < up[2] < up[1]
+    assert up[1] / up[2] == pytest.approx(1.3 * 1.6), "a surfactant by its role, and that it is not the binder"
+    assert binder_ceiling_g(betaine, method, 60.0) == 60.0
+    assert [binder_ceiling_g(item, method, 60.0) for item in (glycerin, soda)] == [math.inf, math.inf]
+    assert binder_ceiling_g(betaine, method, 0.0) == math.inf, "without a binder nothing can outgrow it"
+
+
+def test_what_is_out_already_may_go_a_tenth_further(tables: Tables) -> None:
+    """A ring already past its end is no reason to refuse, but is not let run (project default)."""
+    greasy = make_formula("butter-dough", baking_soda=300, corn_starch=60, slsa_fine=30, cocoa_butter=120, shea_butter=120)
+    problem = BalanceProblem(replace(greasy, use=Use(dose_g=200)), (parse_target("lather.score>=20"),))
+    weighed, _ = weigh_formula(problem.formula, tables)
+    watch = watch_of(problem, tables, [line.ingredient for line in weighed], np.array([line.mass_g for line in weighed]))
+    ring = next(guard.target for guard in watch.guards if guard.target.reading == "feel.ring" and guard.target.low is None)
+    now = evaluate(problem.formula, tables).feel.ring
+    assert now > 45
+    assert ring.high == pytest.approx(1.1 * now)
+
+
+def test_the_end_a_line_ran_to_is_named_with_its_side(tables: Tables) -> None:
+    """Chasing the price, a line may halve or double unless it is bounded; what ran to such an end is said with the figure."""
+    result = solve(tables, "lather.score>=55", "mass_g=587", objective="cheapest")
+    said = " ".join(each.message for each in result.guards)
+    ends = [line for line in result.lines if line.after_g in {line.before_g / 2, line.before_g * 2}]
+    assert len(ends) >= 3
+    for line in ends:
+        side = "shrinks to no less than" if line.after_g < line.before_g else "grows to no more than"
+        assert f"{tables.ingredients[line.ingredient].short_name} {side} {line.after_g:.1f} g" in said
+
+
+def test_an_upper_end_that_binds_has_its_price(tables: Tables) -> None:
+    """Two wishes that pull against each other: what each would take is said, the upper one downwards."""
+    result = solve(tables, "lather.active_g<=2.5")
+    assert result.status == "solved"
+    assert any("Active" in each.message for each in result.marginals), [each.message for each in result.marginals]
+
+
+def test_a_substitute_that_holds_the_reading_says_so(tables: Tables) -> None:
+    found = substitutes(SCOOP, tables, 1)
+    assert any(each.holds for each in found)
+    for each in found:
+        assert each.held
+    bulk = substitutes(make_formula("damp-press", baking_soda=700, citric_acid_anhydrous=300, distilled_water=8), tables, 0)
+    assert any("of the bulk would be gone" in each.why_not for each in bulk) or all(each.after_g >= 525 for each in bulk)
+
+
+def test_a_formula_beside_itself_differs_in_nothing(tables: Tables) -> None:
+    same = compare(SCOOP, SCOOP, tables)
+    assert not any(line.changed for line in same.lines)
+    assert sum(line.first_pct for line in same.lines) == pytest.approx(100)
+    assert [reading.sentence for reading in same.readings if reading.sentence or reading.causes] == []
+    more = replace(SCOOP, portions=(replace(SCOOP.portions[0], lines=tuple(
+        replace(line, amount="120") if line.ingredient == "slsa-fine" else line for line in SCOOP.lines)),))  # fmt: skip
+    beside = compare(SCOOP, more, tables)
+    assert [line.ingredient for line in beside.lines if line.changed] == ["slsa-fine"]
+    lather = next(reading for reading in beside.readings if reading.reading == "lather.score")
+    assert [cause.ingredient for cause in lather.causes] == ["slsa-fine"]
+    assert "goes up mostly by" in lather.sentence

@@ -96,6 +96,10 @@ def test_what_is_short_is_said_and_what_is_not_counted_is_not_known(tables: Tabl
     assert needs["slsa-fine"].on_hand_g is None
     assert needs["slsa-fine"].short_g is None
     assert isinstance(order.cost, Decimal)
+    soda = replace(tables, price_per_kg={**tables.price_per_kg, "baking-soda": Decimal("2.40")})
+    bought = next(n for n in plan_order(scoop(), soda, [Wish(10)], None, None, {}).needs if n.ingredient == "baking-soda")
+    assert bought.cost is not None
+    assert float(bought.cost) == pytest.approx(2.40 * bought.needed_g / 1000), "2.40 a kilo, by the kilo needed"
 
 
 @pytest.mark.parametrize(("wish", "mass_g", "bowl_g", "word"), [
@@ -118,6 +122,16 @@ def test_stages_follow_each_other_without_a_gap(tables: Tables) -> None:
     for before, after in zip(plan.stages, plan.stages[1:], strict=False):
         assert before.ends_at == after.starts_at
     assert plan.stages[-1].ends_at == plan.ready_at <= plan.latest_ready_at
+
+
+def test_a_bowl_of_butter_is_melted_in_twelve_minutes_and_a_kneaded_dough_rests_for_ten(tables: Tables) -> None:
+    """Butters of a kilo in a water bath, and powders that drink before shaping (common practice, no published source)."""
+    buttery = make_formula("moulded-truffle", baking_soda=300, citric_acid_anhydrous=150, cocoa_butter=80, shea_butter=60)
+    stages = {stage.id: stage for stage in make_schedule(
+        buttery, tables, planned(buttery, tables, Wish(6, piece_mass_g=50.0)), ROOM, NOON).stages}  # fmt: skip
+    assert stages["melt"].minutes == pytest.approx(12.0)
+    kneaded = make_schedule(scoop(), tables, planned(scoop(), tables, Wish(12)), ROOM, NOON).stages
+    assert {stage.id: stage.minutes for stage in kneaded}["rest"] == pytest.approx(10.0)
 
 
 def test_back_from_the_market_respects_damp_drying(tables: Tables) -> None:

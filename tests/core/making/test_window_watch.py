@@ -63,6 +63,17 @@ def test_two_readings_are_not_enough_to_correct() -> None:
 def test_a_fall_within_the_thermometers_noise_corrects_nothing() -> None:
     still = [(0.0, 45.0), (1.0, 44.9), (2.0, 44.7)]
     assert corrected_minutes(MIX, still, HIGH, ROOM, BOWL)[1] is False
+    falling = [(0.0, 45.0), (1.0, 44.7), (2.0, 44.3)]
+    assert corrected_minutes(MIX, falling, HIGH, ROOM, BOWL)[1] is True
+
+
+@pytest.mark.parametrize(("scale", "believed"), [(8.0, 3.0), (0.05, 1 / 3)])
+def test_a_bowl_is_believed_three_times_slower_or_quicker_and_no_more(scale: float, believed: float) -> None:
+    """Beyond that the thermometer stands in the wrong place (common practice, no published source)."""
+    minutes, _ = corrected_minutes(MIX, readings(scale, 46.0, 44.0, 42.0), HIGH, ROOM, BOWL)
+    ahead = minutes_to(MIX, 42.0, HIGH, ROOM, BOWL)
+    assert ahead is not None
+    assert minutes == pytest.approx(believed * ahead[1], rel=1e-6)
 
 
 @settings(max_examples=30, deadline=None)
