@@ -203,6 +203,26 @@ def restore(file: Path) -> None:
     click.echo("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))
 
 
+@commands.command()
+@click.option("--formulas", default=500, show_default=True, type=click.IntRange(1, 100_000))
+@click.option("--batches", default=2000, show_default=True, type=click.IntRange(0, 1_000_000))
+@click.option("--weigh-ins", default=20_000, show_default=True, type=click.IntRange(0, 10_000_000))
+@click.option("--seed", default=1, show_default=True, type=click.IntRange(0, 2**31))
+def grow(formulas: int, batches: int, weigh_ins: int, seed: int) -> None:
+    """Fill the studio with a made-up history for speed tests and print the counts as JSON."""
+    from rosy_kettle.store import open_studio  # here: the other commands start sooner
+    from rosy_kettle.usecases.studio.grow import grow_studio  # as above
+
+    if weigh_ins and not batches:
+        raise InputError("Weigh-ins need batches to be set out; give --batches above 0.", quantity="batches")
+    studio = open_studio()
+    try:
+        grown = grow_studio(studio, formulas, batches, weigh_ins, seed, lambda said: click.echo(f"{said} …", err=True))
+    finally:
+        studio.close()
+    _print_json(asdict(grown) | {"seed": seed})
+
+
 def main() -> None:
     """Run the command; bad input ends with 2 and one sentence, our own bugs with 1."""
     try:

@@ -19,6 +19,7 @@ from rosy_kettle.api import (
     evaluations,
     formulas,
     ingredients,
+    journal,
     moulds,
     profiles,
     rack,
@@ -27,9 +28,11 @@ from rosy_kettle.api import (
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
-from rosy_kettle.api.workers import register_workers
+from rosy_kettle.api.studio import current_keeper
+from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio
+from rosy_kettle.usecases.studio.keep_up import Keeper
 
 __all__ = ["create_app", "openapi_document"]
 
@@ -38,6 +41,11 @@ LARGEST_REQUEST_BYTES = 1_100_000  # a formula file of 1 MB and its envelope
 NONCE_MARK = "__NONCE__"
 """Stands in the built page where the nonce of each answer goes."""
 CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
+
+
+PARTS = (
+    reference, evaluations, changes, formulas, batches, batch_papers, rack, journal, devices, profiles, ingredients, moulds,
+)  # fmt: skip
 
 
 def create_app(
@@ -54,13 +62,14 @@ def create_app(
     )
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["studio"] = studio
+    app.extensions["keeper"] = Keeper(studio)
     app.extensions["devices"] = bench or BenchDevices()
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False
     register_doors(app, hosts, any_address=any_address)
     register_workers(app)
     errors.register_errors(app)
-    for part in (reference, evaluations, changes, formulas, batches, batch_papers, rack, devices, profiles, ingredients, moulds):
+    for part in PARTS:
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=_description, endpoint="openapi_json")
     app.add_url_rule("/", view_func=_page, endpoint="page")
@@ -68,6 +77,7 @@ def create_app(
     # Addresses of the pages are answered from here, because a catch-all route would turn every 405 into a page.
     app.register_error_handler(NotFound, _not_found)
     app.after_request(_secure)
+    app.after_request(_keep_up)
     return app
 
 
@@ -102,6 +112,12 @@ def _not_found(error: NotFound) -> Response:
     if asks_for_page:
         return _page()
     return respond(ErrorAnswer(code="not_found", message=f"There is nothing at {request.path}.", details={}), error.code or 404)
+
+
+def _keep_up(response: Response) -> Response:
+    if changes_the_studio(request.method, request.path):
+        current_keeper().poke()
+    return response
 
 
 def _secure(response: Response) -> Response:

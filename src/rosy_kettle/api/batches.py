@@ -11,10 +11,13 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import (
     BatchAnswer,
     BatchBegin,
+    BatchComparisonAnswer,
     BatchList,
     BatchPath,
+    BatchQuery,
     EventSave,
     FeelList,
+    OtherBatch,
     PlanAnswer,
     PlanSave,
     TimelineEntry,
@@ -22,13 +25,14 @@ from rosy_kettle.api.schemas.batches import (
     WaysQuery,
 )
 from rosy_kettle.api.schemas.formulas import FormulaPath
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_keeper, current_studio
 from rosy_kettle.core.making.bench import FEELS
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.records import Room
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.files import formula_to_file
-from rosy_kettle.store.batches import batch_begun_with
+from rosy_kettle.store.batches import PageOfBatches, batch_begun_with, count_batches
+from rosy_kettle.usecases.batches.compare_made import compare_made
 from rosy_kettle.usecases.batches.follow_batch import follow_batch
 from rosy_kettle.usecases.batches.list_batches import glance_at_batches
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
@@ -53,10 +57,23 @@ def plan(path: FormulaPath, body: PlanSave) -> Response:
         return respond(plan_batch(session, path.formula_id, _ask(body)))
 
 
-@blueprint.get("/batches", summary="All batches, the newest first", responses={200: BatchList})
-def list_() -> Response:
+@blueprint.get("/batches", summary="Batches, the newest first", responses={200: BatchList})
+def list_(query: BatchQuery) -> Response:
+    if query.q:
+        current_keeper().settle()
+    ask = PageOfBatches(query.q, query.formula_id, query.cursor, query.limit + 1)
     with current_studio().reading() as session:
-        return respond(BatchList(batches=glance_at_batches(session)))
+        found = glance_at_batches(session, ask)
+        in_all, still_open = count_batches(session)
+    shown = found[: query.limit]
+    last = shown[-1].id if len(found) > query.limit else None
+    return respond(BatchList(batches=shown, next=last, in_all=in_all, still_open=still_open))
+
+
+@blueprint.get("/batches/<int:batch_id>/comparison", summary="Two batches side by side", responses={200: BatchComparisonAnswer})
+def comparison(path: BatchPath, query: OtherBatch) -> Response:
+    with current_studio().reading() as session:
+        return respond(compare_made(session, path.batch_id, query.other))
 
 
 @blueprint.get("/feels", summary="The tiles of the squeeze and drop tests", responses={200: FeelList})

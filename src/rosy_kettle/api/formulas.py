@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import datetime
 
 from flask import Response
 
@@ -16,14 +17,16 @@ from rosy_kettle.api.schemas.formulas import (
     FormulaAnswer,
     FormulaList,
     FormulaPath,
+    FormulaQuery,
     FormulaSave,
     RunSheetQuery,
     VersionKeep,
     VersionPath,
     VersionSummary,
 )
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_keeper, current_studio
 from rosy_kettle.core.change.why.compare import compare
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.plan import make_run_sheet
 from rosy_kettle.files import FormulaFile, formula_to_file
 from rosy_kettle.store.formulas import (
@@ -35,6 +38,7 @@ from rosy_kettle.store.formulas import (
     record_of,
     restore_formula,
 )
+from rosy_kettle.store.glances import PageOfFormulas, count_formulas
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.list_formulas import glance_at_formulas
 from rosy_kettle.usecases.formulas.save_formula import store_formula, store_new_formula
@@ -42,6 +46,7 @@ from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 
+MOST_DIGITS = 17  # of a row's number
 blueprint = part("formulas", __name__, "/api/formulas", (404, 409, 422))
 
 
@@ -58,10 +63,31 @@ def _answer(row: FormulaRow) -> FormulaAnswer:
     )
 
 
-@blueprint.get("", summary="All formulas, last changed first", responses={200: FormulaList})
-def list_() -> Response:
+@blueprint.get("", summary="Formulas, last changed first", responses={200: FormulaList})
+def list_(query: FormulaQuery) -> Response:
+    keeper = current_keeper()
+    keeper.settle()
+    ask = PageOfFormulas(query.q, _parse_cursor(query.cursor), query.limit + 1)
     with current_studio().reading() as session:
-        return respond(FormulaList(formulas=glance_at_formulas(session)))
+        found = glance_at_formulas(session, ask)
+        in_all, off = count_formulas(session)
+    shown = found[: query.limit]
+    more = len(found) > query.limit
+    last = f"{shown[-1].updated_at.isoformat()}~{shown[-1].id}" if more else None
+    return respond(FormulaList(formulas=shown, next=last, in_all=in_all, off=off, waiting=keeper.waiting()))
+
+
+def _parse_cursor(cursor: str | None) -> tuple[datetime, int] | None:
+    if cursor is None:
+        return None
+    at, _, number = cursor.replace(" ", "+").partition("~")
+    try:
+        moment = datetime.fromisoformat(at)
+    except ValueError:
+        moment = None
+    if moment is None or moment.tzinfo is None or not (number.isascii() and number.isdecimal() and len(number) < MOST_DIGITS):
+        raise InputError("The cursor is none this list has given; begin at the first page.", quantity="cursor")
+    return moment, int(number)
 
 
 @blueprint.post("", summary="Store a new formula", responses={201: FormulaAnswer})

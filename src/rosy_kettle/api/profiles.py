@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_keeper, current_studio
 from rosy_kettle.store.profiles import delete_profile
 from rosy_kettle.usecases.profiles.read_profiles import Band, ProfileSettings, own_id, read_profiles, save_profile
 
@@ -19,6 +19,7 @@ blueprint = part("profiles", __name__, "/api/profiles", (404, 422))
 
 @blueprint.get("", summary="All profiles", responses={200: ProfileList})
 def list_() -> Response:
+    current_keeper().settle()
     with current_studio().reading() as session:
         return respond(ProfileList(profiles=read_profiles(session)))
 

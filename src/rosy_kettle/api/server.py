@@ -73,13 +73,15 @@ def serve_studio(
     if studio.lock is not None and studio.lock.nobody_else():
         settle_waiting_photos(studio.path)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
-    stopped = threading.Event()
+    stopped, keeper = threading.Event(), app.extensions["keeper"]
+    keeper.start()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
     try:
         server.run()
     finally:
         stopped.set()
+        keeper.stop()
         studio.close()
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, select
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import NotFoundError
@@ -13,8 +15,8 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
-    "BatchEventRow", "BatchRow", "StockRow", "add_batch", "add_event", "batch_begun_with", "count_events", "find_batch",
-    "list_batches", "list_events", "list_events_of_all", "list_stock", "set_stock",
+    "BatchEventRow", "BatchRow", "PageOfBatches", "StockRow", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
+    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "list_stock", "page_of_batches", "set_stock",
 ]  # fmt: skip
 
 
@@ -87,9 +89,39 @@ def find_batch(session: Session, batch_id: int) -> BatchRow:
     return row
 
 
-def list_batches(session: Session) -> list[BatchRow]:
-    """Return all batches, the newest first."""
-    return list(session.scalars(select(BatchRow).order_by(BatchRow.id.desc())))
+@dataclass(frozen=True, slots=True)
+class PageOfBatches:
+    """What is asked of a page of batches."""
+
+    query: str = ""
+    formula_id: int | None = None
+    before: int | None = None
+    """Number of the batch the page comes after."""
+    limit: int = 50
+
+
+def page_of_batches(session: Session, ask: PageOfBatches, told_of: Any) -> list[BatchRow]:
+    """Return batches, the newest first, whose name holds the words asked for, or that ``told_of`` selects by number."""
+    asked = select(BatchRow)
+    if ask.query:
+        asked = asked.where(or_(BatchRow.name.icontains(ask.query, autoescape=True), BatchRow.id.in_(told_of)))
+    if ask.formula_id is not None:
+        asked = asked.where(BatchRow.formula_id == ask.formula_id)
+    if ask.before is not None:
+        asked = asked.where(BatchRow.id < ask.before)
+    return list(session.scalars(asked.order_by(BatchRow.id.desc()).limit(ask.limit)))
+
+
+def count_batches(session: Session) -> tuple[int, int]:
+    """Return how many batches there are, and how many of them are still open."""
+    still = select(func.count()).select_from(BatchRow).where(BatchRow.closed_at.is_(None))
+    return session.scalar(select(func.count(BatchRow.id))) or 0, session.scalar(still) or 0
+
+
+def bowl_begun(session: Session, formula_id: int, first_id: int, bowl: int) -> int | None:
+    """Return the number of the batch that is one bowl of a plan, by the plan's first batch; None if it is not begun."""
+    of_plan = (BatchRow.plan["first"].as_integer() == first_id, BatchRow.plan["bowl"].as_integer() == bowl)
+    return session.scalar(select(BatchRow.id).where(BatchRow.formula_id == formula_id, *of_plan))
 
 
 def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
@@ -97,19 +129,20 @@ def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
     return list(session.scalars(select(BatchEventRow).where(BatchEventRow.batch_id == batch_id).order_by(BatchEventRow.seq)))
 
 
-def list_events_of_all(session: Session) -> dict[int, list[BatchEventRow]]:
-    """Return what a list tells of every batch: outcomes, notes and amendments, in their order, asked for at once."""
-    asked = select(BatchEventRow).where(BatchEventRow.kind.in_(("outcome", "note", "amended"))).order_by(BatchEventRow.seq)
+def list_remarks(session: Session, batch_ids: Sequence[int]) -> dict[int, list[BatchEventRow]]:
+    """Return what a list tells of some batches: outcomes, notes and amendments, in their order, asked for at once."""
+    told = BatchEventRow.kind.in_(("outcome", "note", "amended"))
+    asked = select(BatchEventRow).where(BatchEventRow.batch_id.in_(batch_ids), told).order_by(BatchEventRow.seq)
     found: dict[int, list[BatchEventRow]] = {}
     for row in session.scalars(asked):
         found.setdefault(row.batch_id, []).append(row)
     return found
 
 
-def count_events(session: Session) -> dict[int, int]:
-    """Return how many things have happened to each batch."""
-    asked = select(BatchEventRow.batch_id, func.count()).group_by(BatchEventRow.batch_id)
-    return {row[0]: int(row[1]) for row in session.execute(asked)}
+def count_events(session: Session, batch_ids: Sequence[int]) -> dict[int, int]:
+    """Return how many things have happened to each of some batches."""
+    asked = select(BatchEventRow.batch_id, func.count()).where(BatchEventRow.batch_id.in_(batch_ids))
+    return {row[0]: int(row[1]) for row in session.execute(asked.group_by(BatchEventRow.batch_id))}
 
 
 def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any]) -> BatchEventRow:

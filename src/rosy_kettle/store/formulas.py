@@ -6,7 +6,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, UniqueConstraint, select
+from sqlalchemy import JSON, CheckConstraint, ForeignKey, UniqueConstraint, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, relationship
 
 from rosy_kettle.core.errors import ConflictError, NotFoundError
@@ -15,7 +15,7 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
     "FormulaRow", "LineRow", "PortionRow", "VersionRow",
-    "add_formula", "delete_formula", "find_formula", "keep_version", "list_formulas",
+    "add_formula", "delete_formula", "find_formula", "formulas_with", "has_formulas", "keep_version", "list_formulas",
     "record_of", "restore_formula", "save_formula",
 ]  # fmt: skip
 
@@ -106,6 +106,22 @@ def list_formulas(session: Session) -> list[FormulaRow]:
     """Return all formulas that are not deleted, last changed first."""
     query = select(FormulaRow).where(FormulaRow.deleted_at.is_(None)).order_by(FormulaRow.updated_at.desc(), FormulaRow.id)
     return list(session.scalars(query))
+
+
+def has_formulas(session: Session) -> bool:
+    """Whether there is any formula that is not deleted."""
+    return session.scalar(select(FormulaRow.id).where(FormulaRow.deleted_at.is_(None)).limit(1)) is not None
+
+
+def formulas_with(session: Session, ingredient_id: str) -> list[str]:
+    """Return the names of the formulas whose working version has an ingredient."""
+    newest = select(func.max(VersionRow.id)).where(VersionRow.formula_id == FormulaRow.id).correlate(FormulaRow).scalar_subquery()
+    asked = (
+        select(FormulaRow.name).distinct()
+        .join(VersionRow, VersionRow.id == newest).join(PortionRow).join(LineRow)
+        .where(FormulaRow.deleted_at.is_(None), LineRow.ingredient_id == ingredient_id).order_by(FormulaRow.name)
+    )  # fmt: skip
+    return list(session.scalars(asked))
 
 
 def find_formula(session: Session, formula_id: int) -> FormulaRow:

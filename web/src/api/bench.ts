@@ -1,6 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ApiError, api, client } from "./client";
-import type { Batch, BatchPlan, DrawerAct, Happening, PlanAsk, RescueOption } from "./types";
+import type { Batch, BatchComparison, BatchPlan, DrawerAct, Happening, PlanAsk, RescueOption } from "./types";
 
 /** Requests of Plan and Bench. */
 const BATCHES = ["batches"] as const;
@@ -21,8 +21,36 @@ export const usePlan = (formulaId: number, ask: PlanAsk) =>
     retry: false,
   });
 
-export const useBatches = () =>
-  useQuery({ queryKey: BATCHES, queryFn: () => api(client.GET("/api/batches")), staleTime: 0 });
+/** Batches that the words speak of, the newest first, a page at a time; of one formula or of all. */
+export const useBatches = (q: string, formulaId?: number) =>
+  useInfiniteQuery({
+    queryKey: [...BATCHES, "pages", q, formulaId ?? 0] as const,
+    queryFn: ({ pageParam: cursor }) =>
+      api(
+        client.GET("/api/batches", {
+          params: {
+            query: { q, ...(formulaId ? { formula_id: formulaId } : {}), ...(cursor ? { cursor } : {}) },
+          },
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next,
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+
+/** Two batches side by side, once the other one is chosen. */
+export const useBatchComparison = (id: number, other: number | null) =>
+  useQuery({
+    queryKey: [...batchKey(id), "comparison", other] as const,
+    queryFn: async () =>
+      (await api(
+        client.GET("/api/batches/{batch_id}/comparison", {
+          params: { path: { batch_id: id }, query: { other: other ?? 0 } },
+        }),
+      )) as BatchComparison,
+    enabled: other !== null,
+  });
 
 const getBatch = async (id: number) =>
   (await api(client.GET("/api/batches/{batch_id}", { params: { path: { batch_id: id } } }))) as Batch;

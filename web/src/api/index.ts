@@ -1,6 +1,7 @@
 export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
 export { emptyFormula } from "./emptyFormula";
+export * from "./journal";
 export * from "./queries";
 export * from "./rack";
 export type * from "./types";

@@ -1,4 +1,10 @@
-import { type QueryFilters, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  type QueryFilters,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { api, client } from "./client";
 import type { components } from "./schema";
 import type {
@@ -16,6 +22,7 @@ import type {
 /** One hook per request; the keys stand here and nowhere else. */
 const KEYS = {
   formulas: ["formulas"] as const,
+  formulaPages: (q: string) => ["formulas", "pages", q] as const,
   formula: (id: number) => ["formulas", id] as const,
   ingredients: ["ingredients"] as const,
   ingredient: (id: string) => ["ingredients", id] as const,
@@ -25,6 +32,8 @@ const KEYS = {
   comparison: (id: number, first: number, second: number) =>
     ["formulas", id, "comparison", first, second] as const,
 };
+
+const WAITING_MS = 1000;
 
 export interface OwnIngredient {
   based_on: string;
@@ -41,8 +50,19 @@ export const useReference = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-export const useFormulas = () =>
-  useQuery({ queryKey: KEYS.formulas, queryFn: () => api(client.GET("/api/formulas")), staleTime: 0 });
+/** Formulas that hold the words, last changed first, a page at a time. */
+export const useFormulas = (q = "") =>
+  useInfiniteQuery({
+    queryKey: KEYS.formulaPages(q),
+    queryFn: ({ pageParam: cursor }) =>
+      api(client.GET("/api/formulas", { params: { query: { q, ...(cursor ? { cursor } : {}) } } })),
+    initialPageParam: "",
+    getNextPageParam: (page) => page.next,
+    placeholderData: (before) => before,
+    staleTime: 0,
+    // Figures that are still being worked out are asked for again until they are there.
+    refetchInterval: ({ state }) => ((state.data?.pages[0]?.waiting ?? 0) > 0 ? WAITING_MS : false),
+  });
 
 export const useFormula = (id: number) =>
   useQuery({
@@ -116,7 +136,7 @@ export const useDeleteFormula = () =>
   useChange(
     (id: number) =>
       api(client.DELETE("/api/formulas/{formula_id}", { params: { path: { formula_id: id } } })),
-    [{ queryKey: KEYS.formulas, exact: true }], // not the formula itself: it is gone
+    [{ queryKey: [...KEYS.formulas, "pages"] }], // not the formula itself: it is gone
   );
 
 export const restoreFormula = (id: number) =>

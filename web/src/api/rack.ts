@@ -22,6 +22,15 @@ export const useRack = (wrapped: boolean, q: string) =>
     refetchInterval: LOOKED_AT_MS,
   });
 
+/** One tray, wrapped or not, where a link leads to it. */
+export const useTray = (id: number | null) =>
+  useQuery({
+    queryKey: [...RACK, "tray", id] as const,
+    queryFn: async () =>
+      (await api(client.GET("/api/rack/{tray_id}", { params: { path: { tray_id: id ?? 0 } } }))) as Tray,
+    enabled: id !== null,
+  });
+
 /** A change to the rack; whatever the answer, what is shown afterwards is what is on disk. */
 function useRackChange<In, Out>(change: (input: In) => Promise<Out>) {
   const queries = useQueryClient();

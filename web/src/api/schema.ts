@@ -46,7 +46,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All batches, the newest first */
+        /** Batches, the newest first */
         get: operations["batches_list__batches_get"];
         put?: never;
         /** Begin a bowl at the bench */
@@ -66,6 +66,23 @@ export interface paths {
         };
         /** One batch, as planned and as made */
         get: operations["batches_read_batches__int_batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two batches side by side */
+        get: operations["batches_comparison_batches__int_batch_id__comparison_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -353,7 +370,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All formulas, last changed first */
+        /** Formulas, last changed first */
         get: operations["formulas_list__get"];
         put?: never;
         /** Store a new formula */
@@ -654,6 +671,23 @@ export interface paths {
         post?: never;
         /** Forget a learned name */
         delete: operations["ingredients_remove_synonym__string_ingredient_id__synonyms__string_phrase__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has happened, the newest first */
+        get: operations["journal_list__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1286,6 +1320,27 @@ export interface components {
             wishes: components["schemas"]["WishSave"][];
         };
         /**
+         * BatchComparison
+         * @description Two batches side by side.
+         */
+        BatchComparison: {
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+            /** Facts */
+            facts: components["schemas"]["ComparedFact"][];
+            /** Lines */
+            lines: components["schemas"]["ComparedLine"][];
+            /** Readings */
+            readings: components["schemas"]["ComparedReading"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * BatchComparisonAnswer
+         * @description Two batches side by side.
+         */
+        BatchComparisonAnswer: components["schemas"]["BatchComparison"];
+        /**
          * BatchGlance
          * @description One batch in the list.
          */
@@ -1320,11 +1375,17 @@ export interface components {
         };
         /**
          * BatchList
-         * @description All batches, the newest first.
+         * @description A page of batches, the newest first.
          */
         BatchList: {
             /** Batches */
             batches: components["schemas"]["BatchGlance"][];
+            /** In All */
+            in_all: number;
+            /** Next */
+            next: number | null;
+            /** Still Open */
+            still_open: number;
         };
         /**
          * BatchPlan
@@ -1686,6 +1747,24 @@ export interface components {
             us_lot: string | null;
         };
         /**
+         * ComparedFact
+         * @description One fact of the two records.
+         */
+        ComparedFact: {
+            /** Differs */
+            differs: boolean;
+            /** First */
+            first: string | number | null;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Second */
+            second: string | number | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ComparedLine
          * @description Mass of one ingredient in both.
          */
@@ -1980,6 +2059,24 @@ export interface components {
             readings: components["schemas"]["DeviceAnswer"][];
             /** Simulated Scale */
             simulated_scale: boolean;
+        };
+        /**
+         * Difference
+         * @description One thing that was otherwise, and what it moves; the heaviest first.
+         */
+        Difference: {
+            /** First Pct */
+            first_pct: number | null;
+            /** Ingredient */
+            ingredient: string | null;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Name */
+            name: string;
+            /** Second Pct */
+            second_pct: number | null;
+            /** Weight */
+            weight: number;
         };
         /**
          * Dough
@@ -2621,6 +2718,8 @@ export interface components {
             id: number;
             /** Ingredients */
             ingredients: string[];
+            /** Judged */
+            judged: boolean;
             /** Lines */
             lines: number;
             /** Mass G */
@@ -2647,11 +2746,19 @@ export interface components {
         };
         /**
          * FormulaList
-         * @description All formulas, last changed first.
+         * @description A page of formulas, last changed first.
          */
         FormulaList: {
             /** Formulas */
             formulas: components["schemas"]["FormulaGlance"][];
+            /** In All */
+            in_all: number;
+            /** Next */
+            next: string | null;
+            /** Off */
+            off: number;
+            /** Waiting */
+            waiting: number;
         };
         /**
          * FormulaSave
@@ -2787,6 +2894,51 @@ export interface components {
             short_name: string;
             /** Synonyms */
             synonyms: string[];
+        };
+        /**
+         * JournalEntry
+         * @description One entry; the numbers say where it leads.
+         */
+        JournalEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch Id */
+            batch_id: number | null;
+            /** Drawn */
+            drawn: number | null;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Gone Wrong */
+            gone_wrong: boolean;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Tray Id */
+            tray_id: number | null;
+            /** Version */
+            version: number | null;
+        };
+        /**
+         * JournalList
+         * @description Entries, the newest first.
+         */
+        JournalList: {
+            /** Items */
+            items: components["schemas"]["JournalEntry"][];
+            /** Kinds */
+            kinds: string[];
+            /** Months */
+            months: string[];
+            /** Next */
+            next: number | null;
         };
         /**
          * Label
@@ -3181,6 +3333,20 @@ export interface components {
         MouldSave: {
             /** Count */
             count: number | null;
+        };
+        /**
+         * Move
+         * @description What a difference alone does to one reading of the first batch.
+         */
+        Move: {
+            /** By */
+            by: number;
+            /** Label */
+            label: string;
+            /** Reading */
+            reading: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * MovedEvent
@@ -5352,7 +5518,14 @@ export interface operations {
     };
     batches_list__batches_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                formula_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5466,6 +5639,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    batches_comparison_batches__int_batch_id__comparison_get: {
+        parameters: {
+            query: {
+                other: number;
+            };
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchComparisonAnswer"];
                 };
             };
             /** @description Not Found */
@@ -6123,7 +6347,13 @@ export interface operations {
     };
     formulas_list__get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                cursor?: string | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7365,6 +7595,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    journal_list__get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                formula_id?: number | null;
+                batch_id?: number | null;
+                kind?: string | null;
+                month?: string | null;
+                gone_wrong?: boolean;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JournalList"];
                 };
             };
             /** @description Unprocessable Entity */

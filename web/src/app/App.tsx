@@ -57,6 +57,14 @@ const router = createBrowserRouter([
         path: "batches/:batchId",
         lazy: async () => ({ Component: (await import("../features/batches")).BatchPage }),
       },
+      {
+        path: "batches/:batchId/beside",
+        lazy: async () => ({ Component: (await import("../features/batches")).BesidePage }),
+      },
+      {
+        path: "journal",
+        lazy: async () => ({ Component: (await import("../features/journal")).JournalPage }),
+      },
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },

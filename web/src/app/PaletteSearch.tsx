@@ -1,6 +1,7 @@
 import { useMemo, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { emptyFormula, messageOf, useCreateFormula, useFormulas, useIngredients } from "../api";
+import { useSettled } from "../lib/useSettled";
 import { offersNow, useFinder, useNotice } from "../ui";
 
 interface Entry {
@@ -14,7 +15,7 @@ const MOST = 9;
 /** Finds a place, a thing or something to do by a few letters of it. */
 export default function PaletteSearch({ onDone }: { onDone: () => void }) {
   const [typed, setTyped] = useState("");
-  const entries = useEntries();
+  const entries = useEntries(typed);
   const found = useMemo(() => matching(entries, typed), [entries, typed]);
   const finder = useFinder({
     label: "Go to, or do",
@@ -51,10 +52,10 @@ export default function PaletteSearch({ onDone }: { onDone: () => void }) {
   );
 }
 
-function useEntries(): Entry[] {
+function useEntries(typed: string): Entry[] {
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const formulas = useFormulas();
+  const formulas = useFormulas(useSettled(typed.trim()));
   const ingredients = useIngredients();
   const create = useCreateFormula();
   const say = useNotice();
@@ -90,9 +91,10 @@ function useEntries(): Entry[] {
       { words: "Plan", kind: "page", go: to("/plan") },
       { words: "Bench: all batches", kind: "page", go: to("/bench") },
       { words: "Rack", kind: "page", go: to("/rack") },
+      { words: "Journal", kind: "page", go: to("/journal") },
       { words: "Pantry", kind: "page", go: to("/pantry") },
     ];
-    const named = (formulas.data?.formulas ?? []).map((each) => ({
+    const named = (formulas.data?.pages[0]?.formulas ?? []).map((each) => ({
       words: each.name,
       kind: each.method_name.toLowerCase(),
       go: to(`/formulas/${each.id}`),

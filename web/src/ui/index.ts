@@ -8,6 +8,7 @@ export { GrainKey } from "./GrainKey";
 export { IngredientPicker } from "./IngredientPicker";
 export { KettleMark } from "./KettleMark";
 export { type Kind, KindGlyph } from "./KindGlyph";
+export { LongList } from "./LongList";
 export { Menu, MenuItem } from "./Menu";
 export { NoticeProvider, useNotice } from "./Notice";
 export { KeptNumber, NumberInput } from "./NumberInput";

@@ -7,8 +7,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Moment, Request, Response
+from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response
 from rosy_kettle.core.making.bench import BenchState, FeelAnswer, HandFeel, RescueOption
+from rosy_kettle.core.making.bench.compare_batches import BatchComparison
 from rosy_kettle.core.making.bench.window_watch import WindowWatch
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
@@ -16,8 +17,8 @@ from rosy_kettle.usecases.batches.list_batches import BatchGlance
 from rosy_kettle.usecases.batches.plan_batch import BatchPlan
 
 __all__ = [
-    "BatchAnswer", "BatchBegin", "BatchList", "BatchPath", "EventSave", "FeelList", "PlanAnswer",
-    "PlanSave", "StockSave", "TimelineEntry", "WaysOut", "WaysQuery",
+    "BatchAnswer", "BatchBegin", "BatchComparisonAnswer", "BatchList", "BatchPath", "BatchQuery", "EventSave", "FeelList",
+    "OtherBatch", "PlanAnswer", "PlanSave", "StockSave", "TimelineEntry", "WaysOut", "WaysQuery",
 ]  # fmt: skip
 
 Grams = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
@@ -203,10 +204,34 @@ class EventSave(Request):
     event: Happening
 
 
+class BatchQuery(BaseModel):
+    """A page of batches: words in the name or the record, one formula's, and where the page before ended."""
+
+    q: Query = ""
+    formula_id: Number | None = None
+    cursor: Number | None = None
+    limit: Limit = 50
+
+
 class BatchList(Response):
-    """All batches, the newest first."""
+    """A page of batches, the newest first."""
 
     batches: list[BatchGlance]
+    next: int | None
+    """Cursor of the next page; null at the end."""
+    in_all: int
+    """Batches there are, whatever is searched for."""
+    still_open: int
+
+
+class OtherBatch(BaseModel):
+    """The batch beside it."""
+
+    other: Number
+
+
+class BatchComparisonAnswer(Described, RootModel[BatchComparison]):
+    """Two batches side by side."""
 
 
 class TimelineEntry(Response):

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Described", "ErrorAnswer", "Moment", "Request", "Response"]
+__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "Query", "Request", "Response"]
 
 
 def _written_out(value: object) -> object:
@@ -18,6 +18,14 @@ def _written_out(value: object) -> object:
 
 Moment = Annotated[AwareDatetime, Field(strict=False), BeforeValidator(_written_out)]
 """A moment in ISO 8601 with its offset from UTC; a bare number is none."""
+
+
+Query = Annotated[str, Field(max_length=200, description="Words to be found")]
+"""What a list is searched for."""
+Limit = Annotated[int, Field(ge=1, le=200, description="Length of a page")]
+"""How much of a list is asked for at once."""
+Number = Annotated[int, Field(ge=1, le=2**53)]
+"""Number of a row."""
 
 
 _DESCRIPTIONS: dict[tuple[type, str], dict[str, Any]] = {}

@@ -7,14 +7,14 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Request, Response
+from rosy_kettle.api.schemas.common import Described, Limit, Query, Request, Response
 from rosy_kettle.core.change.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
 from rosy_kettle.usecases.formulas.list_formulas import FormulaGlance
 
 __all__ = [
-    "Branch", "ComparisonAnswer", "ComparisonQuery", "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaSave",
-    "RecipeAnswer", "RecipeLine", "RecipeText", "RunSheetQuery", "VersionKeep", "VersionPath", "VersionSummary",
+    "Branch", "ComparisonAnswer", "ComparisonQuery", "FormulaAnswer", "FormulaList", "FormulaPath", "FormulaQuery",
+    "FormulaSave", "RecipeAnswer", "RecipeLine", "RecipeText", "RunSheetQuery", "VersionKeep", "VersionPath", "VersionSummary",
 ]  # fmt: skip
 
 
@@ -80,10 +80,26 @@ class FormulaAnswer(Response):
     formula: FormulaFile
 
 
+class FormulaQuery(BaseModel):
+    """A page of formulas: words in name, method or ingredients, and where the page before ended."""
+
+    q: Query = ""
+    cursor: Annotated[str, Field(max_length=80)] | None = None
+    limit: Limit = 50
+
+
 class FormulaList(Response):
-    """All formulas, last changed first."""
+    """A page of formulas, last changed first."""
 
     formulas: list[FormulaGlance]
+    next: str | None
+    """Cursor of the next page; null at the end."""
+    in_all: int
+    """Formulas there are, whatever is searched for."""
+    off: int
+    """Of those, how many would not give the dough their method wants."""
+    waiting: int
+    """Formulas whose figures are still being worked out."""
 
 
 class RunSheetQuery(BaseModel):

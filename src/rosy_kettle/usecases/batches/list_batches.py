@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.store.batches import count_events, list_batches, list_events_of_all
+from rosy_kettle.store.batches import BatchEventRow, BatchRow, PageOfBatches, count_events, list_remarks, page_of_batches
+from rosy_kettle.store.journal import batches_told_of
 
 __all__ = ["BatchGlance", "glance_at_batches"]
 
@@ -32,20 +34,22 @@ class BatchGlance:
     """How many things have happened to it."""
 
 
-def glance_at_batches(session: Session) -> list[BatchGlance]:
-    """Return all batches, the newest first."""
-    found = []
-    told, happened = list_events_of_all(session), count_events(session)
-    for row in list_batches(session):
-        events = told.get(row.id, [])
-        outcome: dict[str, object] = {}
-        for event in events:
-            outcome |= event.data if event.kind == "outcome" else {}
-        words = [str(event.data["text"]) for event in events if event.kind in {"note", "amended"}]
-        good = outcome.get("pieces_good")
-        found.append(BatchGlance(
-            row.id, row.formula_id, row.version, row.name, row.method, row.batch_g, row.created_at, row.closed_at,
-            sum(item["pieces"] for item in row.plan["pieces"]), good if isinstance(good, int) else None,
-            " ".join([*words, str(outcome.get("remarks", ""))]).strip(), happened.get(row.id, 0),
-        ))  # fmt: skip
-    return found
+def glance_at_batches(session: Session, ask: PageOfBatches) -> list[BatchGlance]:
+    """Return a page of batches, the newest first; what is searched for may stand in the name or in what the journal tells."""
+    rows = page_of_batches(session, ask, batches_told_of(ask.query))
+    numbers = [row.id for row in rows]
+    told, happened = list_remarks(session, numbers), count_events(session, numbers)
+    return [_glance(row, told.get(row.id, []), happened.get(row.id, 0)) for row in rows]
+
+
+def _glance(row: BatchRow, events: Sequence[BatchEventRow], happened: int) -> BatchGlance:
+    outcome: dict[str, object] = {}
+    for event in events:
+        outcome |= event.data if event.kind == "outcome" else {}
+    words = [str(event.data["text"]) for event in events if event.kind in {"note", "amended"}]
+    good = outcome.get("pieces_good")
+    return BatchGlance(
+        row.id, row.formula_id, row.version, row.name, row.method, row.batch_g, row.created_at, row.closed_at,
+        sum(item["pieces"] for item in row.plan["pieces"]), good if isinstance(good, int) else None,
+        " ".join([*words, str(outcome.get("remarks", ""))]).strip(), happened,
+    )  # fmt: skip

@@ -36,8 +36,8 @@ from rosy_kettle.store.batches import (
     BatchRow,
     add_batch,
     add_event,
+    bowl_begun,
     find_batch,
-    list_batches,
     list_events,
     list_stock,
     set_stock,
@@ -137,9 +137,9 @@ def begin_next_bowl(session: Session, batch_id: int) -> int:
     if bowl > bowls:
         raise InputError(f"This was bowl {bowls} of {bowls}, the last; plan again for more.", quantity="bowl")
     first = row.plan["first"] or row.id
-    begun = next((each for each in list_batches(session) if (each.plan["first"], each.plan["bowl"]) == (first, bowl)), None)
+    begun = bowl_begun(session, row.formula_id, first, bowl)
     if begun is not None:
-        raise ConflictError(f"Bowl {bowl} is begun already: it is batch {begun.id}.", noun="batch", reason="begun", id=begun.id)
+        raise ConflictError(f"Bowl {bowl} is begun already: it is batch {begun}.", noun="batch", reason="begun", id=begun)
     made = BatchRow(
         formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
         plan=row.plan | {"bowl": bowl, "first": first},

@@ -2,30 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime
 from typing import Any
 
-from rosy_kettle.core.making.bench import BatchEvent
+from rosy_kettle.core.making.bench import BatchEvent, BenchState
+from rosy_kettle.core.records import Tables
 from rosy_kettle.usecases.batches.run_batch import Bench
 
-__all__ = ["tell_batch"]
+__all__ = ["tell_batch", "tell_events"]
 
 Data = Mapping[str, Any]
 
 
 def tell_batch(bench: Bench) -> list[str]:
     """Return the sentence of every event, in their order."""
-    titles = {step.key: step.title for step in bench.state.steps}
-    names = {id_: item.short_name.lower() for id_, item in bench.tables.ingredients.items()}
-    weighed = {weighing.at: weighing for weighing in bench.state.history}
-    return [_sentence(event, titles.get(str(event.data.get("step")), ""), names, weighed.get(event.at)) for event in bench.events]
+    return tell_events(bench.state, bench.events, bench.tables)
 
 
-def _sentence(event: BatchEvent, title: str, names: Mapping[str, str], weighing: Any) -> str:
+def tell_events(state: BenchState, events: Sequence[BatchEvent], tables: Tables) -> list[str]:
+    """Return the sentence of every event of a batch, in their order, from the state they add up to."""
+    titles = {step.key: step.title for step in state.steps}
+    weighed = {weighing.at: weighing for weighing in state.history}
+    return [_sentence(event, titles.get(str(event.data.get("step")), ""), tables, weighed.get(event.at)) for event in events]
+
+
+def _sentence(event: BatchEvent, title: str, tables: Tables, weighing: Any) -> str:
     data = event.data
     if event.kind == "corrected":
-        name = names.get(str(data["ingredient"]), data["ingredient"])
+        item = tables.ingredients.get(str(data["ingredient"]))
+        name = data["ingredient"] if item is None else item.short_name.lower()
         return f"Added {data['mass_g']:.1f} g {name}" + (f" ({data['why']})." if data.get("why") else ".")
     if event.kind == "weighed":
         aim = "" if weighing is None else f" for {weighing.target_g:.1f} g"

@@ -1,12 +1,11 @@
-"""The list of formulas, each with the one reading that matters at a glance."""
+"""The list of formulas, each with the one reading that matters at a glance, kept beside it and never worked out for the list."""
 
 from __future__ import annotations
 
 import hashlib
-from collections import OrderedDict
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -14,10 +13,11 @@ from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Dough
-from rosy_kettle.store.formulas import FormulaRow, list_formulas, record_of
+from rosy_kettle.store.formulas import FormulaRow, record_of
+from rosy_kettle.store.glances import FormulaGlanceRow, PageOfFormulas, page_of_formulas, put_glance, stale_formulas
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["FormulaGlance", "glance_at_formulas"]
+__all__ = ["FormulaGlance", "glance_at_formulas", "judge_stale_formulas", "keep_judged", "rests_on"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,64 +39,67 @@ class FormulaGlance:
     """Whether every portion is in a wanted state; None where it cannot be said."""
     ingredients: tuple[str, ...]
     cost_piece: str | None
+    judged: bool
+    """Whether the figures are those of the formula as it stands; they follow within a moment."""
 
 
-def glance_at_formulas(session: Session) -> list[FormulaGlance]:
-    """Return every formula with its dough, last changed first."""
-    tables = studio_tables(session)
-    rests_on = _rests_on(tables)
-    place = str(session.get_bind().engine.url)
-    return [
-        _kept_glance(row, tables, (place, row.id, row.revision, row.working.number, row.updated_at, rests_on))
-        for row in list_formulas(session)
-    ]
+def glance_at_formulas(session: Session, ask: PageOfFormulas) -> list[FormulaGlance]:
+    """Return a page of formulas with their doughs, last changed first."""
+    methods = {id_: method.name for id_, method in studio_tables(session).methods.items()}
+    return [_glance(row, kept, methods) for row, kept in page_of_formulas(session, ask)]
 
 
-MOST_KEPT = 20_000
-_kept: OrderedDict[tuple[Any, ...], FormulaGlance] = OrderedDict()
-
-
-def _kept_glance(row: FormulaRow, tables: Tables, key: tuple[Any, ...]) -> FormulaGlance:
-    """Judge a formula once for as long as neither it nor anything its figures rest on has changed."""
-    glance = _kept.pop(key, None) or _glance(row, record_of(row), tables)
-    _kept[key] = glance
-    while len(_kept) > MOST_KEPT:
-        _kept.popitem(last=False)
-    return glance
-
-
-def _rests_on(tables: Tables) -> str:
-    """Everything of the studio's own that moves a figure of the list: its ingredients and prices."""
+def rests_on(tables: Tables) -> str:
+    """Return a fingerprint of everything beside a formula that moves a figure of the list."""
     own = sorted(repr(item) for item in tables.ingredients.values() if item.based_on)
     told = repr((own, sorted(tables.price_per_kg.items()), sorted(tables.price_breaks.items()), tables.parameters))
     return hashlib.sha256(told.encode()).hexdigest()
 
 
-def _glance(row: FormulaRow, formula: Formula, tables: Tables) -> FormulaGlance:
+def judge_stale_formulas(session: Session, tables: Tables, limit: int) -> list[FormulaGlanceRow]:
+    """Judge some formulas that have changed, or rest on what has, and return what is to be kept of them."""
+    on = rests_on(tables)
+    return [_judged(row, record_of(row), tables, on) for row in stale_formulas(session, on, limit)]
+
+
+def keep_judged(session: Session, rows: list[FormulaGlanceRow]) -> None:
+    """Keep what was judged; a formula changed or deleted meanwhile is judged again, or not missed."""
+    for row in rows:
+        if session.get(FormulaRow, row.formula_id) is not None:
+            put_glance(session, row)
+
+
+def _glance(row: FormulaRow, kept: FormulaGlanceRow | None, methods: Mapping[str, str]) -> FormulaGlance:
+    if kept is None:
+        working = row.working
+        return FormulaGlance(
+            row.id, row.name, working.method, methods.get(working.method, working.method), working.number, row.updated_at,
+            0, 0.0, None, None, (), None, (), None, judged=False,
+        )  # fmt: skip
+    return FormulaGlance(
+        id=row.id, name=row.name, method=kept.method, method_name=methods.get(kept.method, kept.method), version=kept.version,
+        updated_at=row.updated_at, lines=kept.lines, mass_g=kept.mass_g, saturation=kept.saturation, state=kept.state,
+        wanted_states=tuple(kept.wanted_states), fits=kept.fits, ingredients=tuple(kept.ingredients),
+        cost_piece=kept.cost_piece, judged=kept.revision == row.revision,
+    )  # fmt: skip
+
+
+def _judged(row: FormulaRow, formula: Formula, tables: Tables, on: str) -> FormulaGlanceRow:
     doughs, mass_g, cost_piece = _doughs(formula, tables)
     first = doughs[0] if doughs else None
     method = tables.method_of(formula)
-    names = [
+    names = list(dict.fromkeys(
         tables.ingredients[line.ingredient].short_name
-        for line in formula.lines
-        if line.ingredient and line.ingredient in tables.ingredients
-    ]
-    return FormulaGlance(
-        id=row.id,
-        name=row.name,
-        method=method.id,
-        method_name=method.name,
-        version=row.working.number,
-        updated_at=row.updated_at,
-        lines=len(formula.lines),
-        mass_g=mass_g,
-        saturation=first.saturation if first else None,
-        state=first.state if first else None,
-        wanted_states=first.wanted.states if first else method.wanted.states,
+        for line in formula.lines if line.ingredient and line.ingredient in tables.ingredients
+    ))  # fmt: skip
+    return FormulaGlanceRow(
+        formula_id=row.id, revision=row.revision, version=row.working.number, rests_on=on, method=method.id,
+        lines=len(formula.lines), mass_g=mass_g,
+        saturation=first.saturation if first else None, state=first.state if first else None,
+        wanted_states=list(first.wanted.states if first else method.wanted.states),
         fits=all(dough.state in dough.wanted.states for dough in doughs) if doughs else None,
-        ingredients=tuple(dict.fromkeys(names)),
-        cost_piece=cost_piece,
-    )
+        ingredients=names, words=" ".join([method.name, *names]).lower(), cost_piece=cost_piece,
+    )  # fmt: skip
 
 
 def _doughs(formula: Formula, tables: Tables) -> tuple[list[Dough], float, str | None]:

@@ -19,7 +19,7 @@ from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
 from rosy_kettle.store.batches import list_stock, set_stock
 from rosy_kettle.store.certificates import put_certificate
-from rosy_kettle.store.formulas import list_formulas
+from rosy_kettle.store.formulas import formulas_with
 from rosy_kettle.store.ingredients import (
     OwnIngredientRow,
     delete_own_ingredient,
@@ -246,10 +246,7 @@ def forget_own_ingredient(session: Session, ingredient_id: str) -> None:
     ConflictError
         If a formula still uses it.
     """
-    users = [
-        row.name for row in list_formulas(session)
-        if any(line.ingredient_id == ingredient_id for portion in row.working.portions for line in portion.lines)
-    ]  # fmt: skip
+    users = formulas_with(session, ingredient_id)
     if users:
         raise ConflictError(
             f'"{users[0]}" uses this ingredient; take it out there first.', noun="ingredient", reason="in use", formulas=users

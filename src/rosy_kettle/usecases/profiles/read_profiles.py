@@ -13,8 +13,8 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.balance.problem import numeric_readings
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.glances import costs_of_pieces
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
-from rosy_kettle.usecases.formulas.list_formulas import glance_at_formulas
 
 __all__ = ["Band", "Profile", "ProfileSettings", "own_id", "read_profiles", "save_profile"]
 
@@ -138,10 +138,10 @@ def own_id(session: Session, name: str) -> str:
 
 def _cheapest_third(session: Session) -> list[dict[str, Any]]:
     """Find the cost of a piece that the cheapest third of the studio's formulas keep under."""
-    costs = sorted(float(glance.cost_piece) for glance in glance_at_formulas(session) if glance.cost_piece is not None)
+    costs = costs_of_pieces(session)
     if not costs:
         return []
-    return [{"reading": "cost.piece", "low": None, "high": costs[max(0, len(costs) // 3 - 1)]}]
+    return [{"reading": "cost.piece", "low": None, "high": float(costs[max(0, len(costs) // 3 - 1)])}]
 
 
 def _settings(row: ProfileRow | None) -> ProfileSettings:

@@ -12,7 +12,7 @@ from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.batches import set_stock
 from rosy_kettle.store.copies import copy_aside, replace_file
-from rosy_kettle.store.formulas import list_formulas
+from rosy_kettle.store.formulas import has_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
@@ -31,7 +31,7 @@ DEMO = files("rosy_kettle.demo")
 def seed_demo(studio: Studio) -> bool:
     """Fill a studio that has no formula with the demo data; return whether it did."""
     with studio.writing() as session:
-        if list_formulas(session):
+        if has_formulas(session):
             return False
         data = json.loads((DEMO / "studio.json").read_text(encoding="utf-8"))
         for own in data["ingredients"]:

@@ -89,6 +89,9 @@ function BatchRecord({
           <Link className="underline underline-offset-4" to={`/formulas/${batch.formula_id}`}>
             Its Desk
           </Link>{" "}
+          <Link className="underline underline-offset-4" to={`/batches/${batch.id}/beside`}>
+            Beside another
+          </Link>{" "}
           <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
             JSON
           </a>{" "}

@@ -2,22 +2,24 @@ import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { type BatchGlance, messageOf, useBatches } from "../../api";
 import { grams } from "../../lib/numbers";
+import { useSettled } from "../../lib/useSettled";
+import { LongList } from "../../ui";
 
-/** Every batch that was ever begun, newest first; searched over name, date and remarks. */
+/** Every batch that was ever begun, newest first; searched over what the journal tells of them. */
 export function BatchesPage() {
-  const { data, error } = useBatches();
   const [search, setSearch] = useState("");
   const [parameters] = useSearchParams();
   const formula = parameters.get("formula");
-  const all = (data?.batches ?? []).filter((row) => !formula || String(row.formula_id) === formula);
-  const rows = all.filter((row) => fits(row, search));
+  const batches = useBatches(useSettled(search.trim()), formula ? Number(formula) : undefined);
+  const rows = batches.data?.pages.flatMap((page) => page.batches) ?? [];
+  const told = batches.data?.pages[0];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
       <div className="flex items-end justify-between">
         <div>
           <h1>Bench</h1>
           <p className="text-row text-soft">
-            {data ? summary(all) : "Opening…"}{" "}
+            {told ? summary(told) : "Opening…"}{" "}
             {formula && (
               <Link className="underline underline-offset-4" to="/bench">
                 Show those of every formula
@@ -34,8 +36,8 @@ export function BatchesPage() {
           onChange={(event) => setSearch(event.target.value)}
         />
       </div>
-      {error && <p className="pt-6 text-reading text-rosy">{messageOf(error)}</p>}
-      {data && all.length === 0 && (
+      {batches.error && <p className="pt-6 text-reading text-rosy">{messageOf(batches.error)}</p>}
+      {told && rows.length === 0 && !search && (
         <p className="pt-8 text-reading">
           {formula ? "No batch of this formula yet." : "No batch yet."}{" "}
           <Link className="underline underline-offset-4" to={formula ? `/plan/${formula}` : "/plan"}>
@@ -44,7 +46,7 @@ export function BatchesPage() {
           and take it to the bench.
         </p>
       )}
-      {all.length > 0 && rows.length === 0 && (
+      {told && rows.length === 0 && search && (
         <p className="pt-8 text-reading text-soft">No batch speaks of "{search}".</p>
       )}
       {rows.length > 0 && (
@@ -58,9 +60,16 @@ export function BatchesPage() {
               ))}
             </tr>
           </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.id} className="border-b-[0.9px] border-ink hover:bg-lit">
+          <LongList
+            as="tbody"
+            rows={rows}
+            height={59}
+            keyOf={(row) => row.id}
+            onEnd={
+              batches.hasNextPage && !batches.isFetching ? () => void batches.fetchNextPage() : undefined
+            }
+            render={(row, at, measure) => (
+              <tr ref={measure} data-index={at} className="border-b-[0.9px] border-ink hover:bg-lit">
                 <td className="py-2">
                   <Link
                     className="text-state hover:underline hover:underline-offset-4"
@@ -82,8 +91,8 @@ export function BatchesPage() {
                   {row.pieces_good === null ? row.pieces : `${row.pieces_good} good of ${row.pieces}`}
                 </td>
               </tr>
-            ))}
-          </tbody>
+            )}
+          />
         </table>
       )}
     </div>
@@ -93,15 +102,6 @@ export function BatchesPage() {
 const made = (row: BatchGlance) =>
   new Date(row.created_at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
-function fits(row: BatchGlance, search: string): boolean {
-  const text = `${row.name} ${row.method} ${made(row)} ${row.remarks} batch ${row.id}`.toLowerCase();
-  return search
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-}
-
-function summary(rows: readonly BatchGlance[]): string {
-  const open = rows.filter((row) => !row.closed_at).length;
-  return `${rows.length} ${rows.length === 1 ? "batch" : "batches"}, ${open} still open.`;
+function summary(told: { in_all: number; still_open: number }): string {
+  return `${told.in_all} ${told.in_all === 1 ? "batch" : "batches"}, ${told.still_open} still open.`;
 }

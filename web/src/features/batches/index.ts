@@ -1,2 +1,3 @@
 export { BatchesPage } from "./BatchesPage";
 export { BatchPage } from "./BatchPage";
+export { BesidePage } from "./BesidePage";

@@ -10,17 +10,18 @@ import {
   useReference,
 } from "../../api";
 import { figure, grams } from "../../lib/numbers";
-import { Button, Strip, useNotice } from "../../ui";
+import { useSettled } from "../../lib/useSettled";
+import { Button, LongList, Strip, useNotice } from "../../ui";
 
 /** All formulas, each with the one thing to know at a glance: does its dough fit its method? */
 export function FormulasPage() {
-  const formulas = useFormulas();
   const reference = useReference();
   const create = useCreateFormula();
   const navigate = useNavigate();
   const say = useNotice();
   const file = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState("");
+  const formulas = useFormulas(useSettled(search.trim()));
 
   const open = async (formula: FormulaFile) => {
     try {
@@ -43,14 +44,15 @@ export function FormulasPage() {
     void takeFile(event.dataTransfer.files[0]);
   };
 
-  const list = (formulas.data?.formulas ?? []).filter((row) => fits(row, search));
+  const list = formulas.data?.pages.flatMap((page) => page.formulas) ?? [];
+  const told = formulas.data?.pages[0];
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping a file is a shortcut for the button beside it
     <div className="pb-16 pl-14 pr-9" onDragOver={(event) => event.preventDefault()} onDrop={onDrop}>
       <div className="flex items-end justify-between pt-2">
         <div>
           <h1>Formulas</h1>
-          <p className="text-row text-soft">{summary(formulas.data?.formulas)}</p>
+          <p className="text-row text-soft">{summary(told)}</p>
         </div>
         <div className="flex items-end gap-6">
           <input
@@ -77,7 +79,7 @@ export function FormulasPage() {
         </div>
       </div>
       {formulas.error && <p className="pt-6 text-reading text-rosy">{messageOf(formulas.error)}</p>}
-      {formulas.data && formulas.data.formulas.length === 0 && (
+      {told && told.in_all === 0 && (
         <p className="pt-10 text-reading">
           No formula yet. Paste a recipe as you found it, in cups or in grams, and see whether it would hold.
         </p>
@@ -106,18 +108,26 @@ export function FormulasPage() {
               </th>
             </tr>
           </thead>
-          <tbody>
-            {list.map((row) => (
+          <LongList
+            as="tbody"
+            rows={list}
+            height={64}
+            keyOf={(row) => row.id}
+            onEnd={
+              formulas.hasNextPage && !formulas.isFetching ? () => void formulas.fetchNextPage() : undefined
+            }
+            render={(row, at, measure) => (
               <Row
-                key={row.id}
                 row={row}
+                at={at}
+                measure={measure}
                 band={reference.data?.methods.find((method) => method.id === row.method)}
               />
-            ))}
-          </tbody>
+            )}
+          />
         </table>
       )}
-      {formulas.data && formulas.data.formulas.length > 0 && list.length === 0 && (
+      {told && told.in_all > 0 && list.length === 0 && (
         <p className="pt-8 text-reading text-soft">No formula holds "{search}".</p>
       )}
     </div>
@@ -126,18 +136,22 @@ export function FormulasPage() {
 
 function Row({
   row,
+  at,
+  measure,
   band,
 }: {
   row: FormulaGlance;
+  at: number;
+  measure: (element: HTMLElement | null) => void;
   band: { saturation_low: number | null; saturation_high: number | null } | undefined;
 }) {
   const low = row.wanted_states.includes("crumbly dough") ? 0.3 : (band?.saturation_low ?? undefined);
   const wanted =
     band && band.saturation_low !== null ? { low, high: band.saturation_high ?? undefined } : undefined;
   const off = row.fits === false;
-  const word = row.state ?? "empty";
+  const word = row.state ?? (row.judged ? "empty" : "…");
   return (
-    <tr className="border-b-[0.9px] border-ink hover:bg-lit">
+    <tr ref={measure} data-index={at} className="border-b-[0.9px] border-ink hover:bg-lit">
       <td className="py-2">
         <Link className="text-state hover:underline hover:underline-offset-4" to={`/formulas/${row.id}`}>
           {row.name}
@@ -172,16 +186,10 @@ function Row({
   );
 }
 
-function fits(row: FormulaGlance, search: string): boolean {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = `${row.name} ${row.method_name} ${row.ingredients.join(" ")}`.toLowerCase();
-  return words.every((word) => text.includes(word));
-}
-
-function summary(rows: readonly FormulaGlance[] | undefined): string {
-  if (!rows) return "Opening…";
-  const off = rows.filter((row) => row.fits === false).length;
-  const count = `${rows.length} ${rows.length === 1 ? "formula" : "formulas"}`;
-  if (off === 0) return `${count}; every dough is where its method wants it.`;
-  return `${count}; ${off} would not give the dough ${off === 1 ? "its method wants" : "their methods want"}.`;
+function summary(told: { in_all: number; off: number; waiting: number } | undefined): string {
+  if (!told) return "Opening…";
+  const count = `${told.in_all} ${told.in_all === 1 ? "formula" : "formulas"}`;
+  if (told.waiting > 0) return `${count}; working out the figures of ${told.waiting} more.`;
+  if (told.off === 0) return `${count}; every dough is where its method wants it.`;
+  return `${count}; ${told.off} would not give the dough ${told.off === 1 ? "its method wants" : "their methods want"}.`;
 }

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { CALENDAR_ADDRESS, messageOf, type Rack, type Tray, useRack } from "../../api";
+import { useSearchParams } from "react-router";
+import { CALENDAR_ADDRESS, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
 import { Button } from "../../ui";
 import { AirLine, AnotherPlace } from "./AirLine";
 import { SetOutSheet } from "./SetOutSheet";
@@ -10,6 +11,8 @@ export function RackPage() {
   const [wrapped, setWrapped] = useState(false);
   const [search, setSearch] = useState("");
   const [setting, setSetting] = useState(false);
+  const [parameters] = useSearchParams();
+  const linked = useTray(Number(parameters.get("tray")) || null);
   const { data, error } = useRack(wrapped, search);
   useShelfKeys();
   return (
@@ -49,6 +52,10 @@ export function RackPage() {
           <Today items={data.items} />
         </div>
       )}
+      {linked.error && <p className="pt-6 text-reading text-rosy">{messageOf(linked.error)}</p>}
+      {linked.data && data && !data.items.some((tray) => tray.id === linked.data.id) && (
+        <TrayShelf tray={linked.data} places={data.places.map((place) => place.name)} />
+      )}
       {data?.items.length === 0 && (
         <p className="pt-8 text-reading">
           {search
@@ -59,6 +66,11 @@ export function RackPage() {
       {data?.items.map((tray) => (
         <TrayShelf key={tray.id} tray={tray} places={data.places.map((place) => place.name)} />
       ))}
+      {data?.next && (
+        <p className="pt-6 text-body text-soft">
+          The newest {data.items.length}; older ones are found by name.
+        </p>
+      )}
       <footer className="no-print flex gap-6 pt-6 text-caption text-soft max-[900px]:hidden">
         <span>
           <Key name="↑" /> <Key name="↓" /> shelf

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { messageOf, type Rack, useFormulas, useSetOut } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { useSettled } from "../../lib/useSettled";
 import { Button, Dialog, Field, NumberInput } from "../../ui";
 
 interface Props {
@@ -10,9 +11,10 @@ interface Props {
 
 /** Pieces that no batch set out: made elsewhere, or before there was a rack. */
 export function SetOutSheet({ places, onClose }: Props) {
-  const formulas = useFormulas();
   const [name, setName] = useState("");
   const [formula, setFormula] = useState("");
+  const [search, setSearch] = useState("");
+  const formulas = useFormulas(useSettled(search.trim()));
   const [pieces, setPieces] = useState("6");
   const [trays, setTrays] = useState("1");
   const [place, setPlace] = useState(places[0]?.name ?? "rack");
@@ -54,6 +56,14 @@ export function SetOutSheet({ places, onClose }: Props) {
           void onSet();
         }}
       >
+        <Field
+          className="w-80"
+          label="Find the formula"
+          placeholder="its name; else those changed last"
+          value={search}
+          maxLength={200}
+          onChange={(event) => setSearch(event.target.value)}
+        />
         <label className="text-caption italic text-soft">
           Formula
           <select
@@ -62,7 +72,7 @@ export function SetOutSheet({ places, onClose }: Props) {
             onChange={(event) => setFormula(event.target.value)}
           >
             <option value="">from elsewhere</option>
-            {formulas.data?.formulas.map((each) => (
+            {formulas.data?.pages[0]?.formulas.map((each) => (
               <option key={each.id} value={each.id}>
                 {each.name}
               </option>

@@ -13,7 +13,7 @@ from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.readings.registry import declared, notable, watched_paths
 from rosy_kettle.core.records import Formula, Tables
 
-__all__ = ["Cause", "ComparedLine", "ComparedReading", "Comparison", "compare"]
+__all__ = ["SETTINGS", "Cause", "ComparedLine", "ComparedReading", "Comparison", "compare"]
 
 SETTINGS = "piece, bath, room or method"
 UNMOVED_G = 0.005  # [g]

@@ -15,7 +15,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough
 
-__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel"]
+__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "middle_saturation"]
 
 SMALL_STEPS_G = {"isopropyl-alcohol-91": 0.14 * 5, "witch-hazel-distillate": 0.14 * 5, "distilled-water": 0.14 * 4}
 """Five strokes of the sprayer, four of water [g]; common practice."""
@@ -115,7 +115,7 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
     mends += _additions(formula, tables, dough, felt)
     if not mends:
         mends = [Mend("desk", "No small step mends this: note it, and change the formula at the Desk.")]
-    way = "too wet" if _middle(felt, tables.parameters.dough) > _target(dough) else "too dry"
+    way = "too wet" if middle_saturation(felt, tables.parameters.dough) > _target(dough) else "too dry"
     return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends))
 
 
@@ -123,7 +123,7 @@ def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature
     """Find what costs neither foam nor hours; it goes first."""
     method = tables.method_of(formula)
     window = dough.working_window_c
-    wet = _middle(felt, tables.parameters.dough) > _target(dough)
+    wet = middle_saturation(felt, tables.parameters.dough) > _target(dough)
     if window is not None and temperature_c is not None and wet and temperature_c > window[1]:
         return [Mend("cool", f"Cool it: {temperature_c:.0f} °C is above the window of {window[0]:.0f} to {window[1]:.0f} °C.")]
     if window is not None and temperature_c is not None and not wet and temperature_c < window[0]:
@@ -143,7 +143,7 @@ def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature
 def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> list[Mend]:
     """Aim the levers by the hands: a dough that feels wetter than predicted is wetter by that much."""
     saturation = dough.saturation or 0.0
-    offset = 0.0 if dough.state == felt else _middle(felt, tables.parameters.dough) - saturation
+    offset = 0.0 if dough.state == felt else middle_saturation(felt, tables.parameters.dough) - saturation
     low, high = dough.wanted.saturation_low, dough.wanted.saturation_high
     aimed = (None if low is None else max(0.01, low - offset), None if high is None else max(0.01, high - offset))
     try:
@@ -187,8 +187,21 @@ def _words(ingredient: str, name: str, step_g: float) -> str:
     return f"{step_g:.1f} g {name.lower()}, mix, judge again"
 
 
-def _middle(state: str, p: DoughParameters) -> float:
-    """Saturation in the middle of a state [-]."""
+def middle_saturation(state: str, p: DoughParameters) -> float:
+    """Return the saturation in the middle of a state.
+
+    Parameters
+    ----------
+    state : str
+        State of a dough
+    p : DoughParameters
+        Where states begin
+
+    Returns
+    -------
+    float
+        S [-]; a tenth above its lower edge for the wettest
+    """
     edges = p.lower_edges
     above = [edge for edge in edges.values() if edge > edges[state]]
     return (edges[state] + above[0]) / 2 if above else edges[state] * 1.1

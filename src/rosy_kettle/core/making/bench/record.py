@@ -145,8 +145,8 @@ def state_of(steps: Sequence[BenchStep], events: Sequence[BatchEvent]) -> BenchS
         None, (),
     )  # fmt: skip
     for event in events:
-        state = replace(_apply(state, event), seq=event.seq)
-    return state
+        state = _apply(state, event)
+    return replace(state, seq=events[-1].seq) if events else state
 
 
 def check_event(state: BenchState, kind: str, data: Mapping[str, Any]) -> None:

@@ -1,0 +1,1 @@
+"""The journal: what has happened, told in one line of time."""

@@ -1,0 +1,251 @@
+"""The journal kept up: what has happened since it was last written becomes entries, in the order of time.
+
+It may fall behind and loses nothing: it is made of the records themselves, each source from where the journal left it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.making.bench import BatchEvent, state_of, step_from
+from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.records import Tables
+from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
+from rosy_kettle.store.formulas import FormulaRow, VersionRow
+from rosy_kettle.store.journal import Entry, add_entries, last_ids, tags_of
+from rosy_kettle.store.rack import TrayEventRow, TrayRow
+from rosy_kettle.usecases.batches.tell_batch import tell_events
+from rosy_kettle.usecases.rack.tell_tray import tell_tray_event
+
+__all__ = ["FILTERS", "entries_waiting", "keep_journal"]
+
+KINDS = {
+    "version": "formula", "plan": "plan", "conditions": "batch", "skipped": "batch", "closed": "batch", "weighed": "weighed off",
+    "corrected": "correction", "rescued": "correction", "felt": "felt", "note": "note", "amended": "note", "photo": "photo",
+    "outcome": "result", "tray": "tray", "weigh_in": "weigh-in", "checked": "check", "done": "task", "undone": "task",
+    "moved": "task", "put": "tray", "wrapped": "tray", "opened": "tray",
+}  # fmt: skip
+"""Kind of a journal entry by what it is made of."""
+OF_EVERY_STEP = frozenset({"weighed", "done"})
+"""Kinds of a batch's events that go without saying: a weighing within its tolerance, a step done."""
+FILTERS = tuple(dict.fromkeys(KINDS.values()))
+"""Kinds a reader can ask for."""
+EPOCH = datetime(1970, 1, 1, tzinfo=UTC)
+AT_ONCE = 500
+"""Rows of a source that are told in one go."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Source:
+    peek: Callable[[Session, int, int], list[tuple[int, datetime]]]
+    """Marks and moments of the rows after a mark; a mark rises from row to row, and the journal remembers the last one."""
+    rows: Callable[[Session, int, int], list[Any]]
+    """The rows after one mark, up to another."""
+    tell: Callable[[Session, list[Any], Tables], list[Entry]]
+
+
+def entries_waiting(session: Session) -> bool:
+    """Whether something has happened that the journal does not tell yet."""
+    done = last_ids(session)
+    return any(source.peek(session, done.get(name, 0), 1) for name, source in SOURCES.items())
+
+
+def keep_journal(session: Session, tables: Tables, at_once: int = AT_ONCE) -> int:
+    """Tell some of what has happened since; return how many rows were passed, some of which are not worth an entry."""
+    done = last_ids(session)
+    waiting = {name: source.peek(session, done.get(name, 0), at_once) for name, source in SOURCES.items()}
+    # A source that is cut off may go on before the others end: what is later than its latest row waits for the next time.
+    horizon = min((max(at for _, at in marks) for marks in waiting.values() if len(marks) == at_once), default=None)
+    passed = 0
+    entries: list[Entry] = []
+    for name, marks in waiting.items():
+        taken = _until(marks, horizon)
+        if taken:
+            source = SOURCES[name]
+            entries += source.tell(session, source.rows(session, done.get(name, 0), taken[-1]), tables)
+            done[name] = taken[-1]
+            passed += len(taken)
+    entries.sort(key=lambda entry: (entry["at"], entry["source_id"]))
+    add_entries(session, entries, done)
+    return passed
+
+
+def _until(marks: list[tuple[int, datetime]], horizon: datetime | None) -> list[int]:
+    """Leading marks up to a moment: what follows a later one waits with it, so that none is passed over."""
+    found = []
+    for mark, at in marks:
+        if horizon is not None and at > horizon:
+            break
+        found.append(mark)
+    return found
+
+
+def _numbered(row: Any, at: Any, tell: Callable[[Session, list[Any], Tables], list[Entry]]) -> _Source:
+    """Return a source whose rows are told in the order of their numbers."""
+
+    def peek(session: Session, last: int, limit: int) -> list[tuple[int, datetime]]:
+        asked = select(row.id, at).where(row.id > last).order_by(row.id).limit(limit)
+        return [(number, moment) for number, moment in session.execute(asked)]
+
+    def rows(session: Session, after: int, last: int) -> list[Any]:
+        table = row.__table__  # plain rows: a million weigh-ins are told, none is changed
+        return list(session.execute(select(table).where(table.c.id > after, table.c.id <= last).order_by(table.c.id)))
+
+    return _Source(peek, rows, tell)
+
+
+def _entry(
+    source: str, row: Any, at: datetime, kind: str, title: str, text: str, *, formula_id: int | None = None,
+    batch_id: int | None = None, tray_id: int | None = None, version: int | None = None, gone_wrong: bool = False,
+    drawn: float | None = None,
+) -> Entry:  # fmt: skip
+    month, filtered = 100 * at.year + at.month, KINDS[kind]
+    tags = tags_of(filtered, month, formula_id, batch_id, gone_wrong=gone_wrong)
+    return {
+        "source": source, "source_id": row.id, "at": at, "month": month, "kind": filtered, "formula_id": formula_id,
+        "batch_id": batch_id, "tray_id": tray_id, "version": version, "gone_wrong": gone_wrong, "drawn": drawn,
+        "title": title, "text": text,
+        "tags": tags,
+    }  # fmt: skip
+
+
+def _tell_versions(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    names = _by_id(session, {row.formula_id for row in rows}, FormulaRow.id, FormulaRow.name)
+    return [
+        _entry(
+            "version", row, row.created_at, "version", names[row.formula_id].name,
+            f"Version {row.number} begun." if row.number > 1 else "Written down.", formula_id=row.formula_id, version=row.number,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _peek_kept(session: Session, last: int, limit: int) -> list[tuple[int, datetime]]:
+    asked = select(VersionRow.frozen_at).where(VersionRow.frozen_at > _moment(last)).order_by(VersionRow.frozen_at).limit(limit)
+    return [((at - EPOCH) // timedelta(microseconds=1), at) for at in session.scalars(asked) if at is not None]
+
+
+def _rows_kept(session: Session, after: int, last: int) -> list[Any]:
+    between = (VersionRow.frozen_at > _moment(after), VersionRow.frozen_at <= _moment(last))
+    return list(session.execute(select(VersionRow.__table__).where(*between).order_by(VersionRow.frozen_at)))
+
+
+def _moment(mark: int) -> datetime:
+    return EPOCH + timedelta(microseconds=mark)
+
+
+def _tell_kept(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    names = _by_id(session, {row.formula_id for row in rows}, FormulaRow.id, FormulaRow.name)
+    return [
+        _entry(
+            "kept", row, row.frozen_at or row.created_at, "version", names[row.formula_id].name,
+            f"Version {row.number} kept{': ' + row.note if row.note else ''}.", formula_id=row.formula_id, version=row.number,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _tell_batches(_session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    return [
+        _entry(
+            "batch", row, row.created_at, "plan", row.name,
+            f"Batch {row.id} planned and begun on {row.created_at:%d %b %Y}: {_pieces(row)} pieces, {row.batch_g:.0f} g, "
+            f"of version {row.version}.",
+            formula_id=row.formula_id, batch_id=row.id, version=row.version,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _pieces(row: Any) -> int:
+    return sum(int(item["pieces"]) for item in row.plan["pieces"])
+
+
+def _tell_batch_events(session: Session, rows: list[Any], tables: Tables) -> list[Entry]:
+    batches = _by_id(session, {row.batch_id for row in rows}, *BatchRow.__table__.c)
+    told = {batch_id: _told(session, batch, tables) for batch_id, batch in batches.items()}
+    found = []
+    for row in rows:
+        batch, (sentences, within) = batches[row.batch_id], told[row.batch_id]
+        off = row.kind == "weighed" and within.get(row.seq) is False
+        if off or (row.kind in KINDS and row.kind not in OF_EVERY_STEP):
+            found.append(_entry(
+                "batch_event", row, row.at, row.kind, batch.name, sentences[row.seq], formula_id=batch.formula_id,
+                batch_id=batch.id, version=batch.version, gone_wrong=off or _went_wrong(row), drawn=_drawn(row, tables),
+            ))  # fmt: skip
+    return found
+
+
+def _went_wrong(row: Any) -> bool:
+    """Whether a line was left out, too much poured, or pieces spoiled: what one looks for who asks what went wrong."""
+    return row.kind in {"rescued", "skipped"} or (row.kind == "outcome" and int(row.data.get("pieces_spoiled") or 0) > 0)
+
+
+def _drawn(row: Any, tables: Tables) -> float | None:
+    """Return the figure an entry's drawing shows."""
+    if row.kind == "felt":
+        return middle_saturation(row.data["state"], tables.parameters.dough)
+    if row.kind == "corrected":
+        return float(row.data["mass_g"])
+    good, spoiled = (int(row.data.get(f"pieces_{kind}") or 0) for kind in ("good", "spoiled"))
+    return good / (good + spoiled) if row.kind == "outcome" and good + spoiled else None
+
+
+def _told(session: Session, batch: Any, tables: Tables) -> tuple[dict[int, str], dict[int, bool]]:
+    """Sentences of a batch by the number of the event, and whether each weighing lay within its tolerance."""
+    events = [BatchEvent(row.seq, row.at.isoformat(), row.kind, row.data) for row in list_events(session, batch.id)]
+    state = state_of([step_from(step) for step in batch.plan["steps"]], events)
+    within = {weighing.at: weighing.within for weighing in state.history}
+    sentences = dict(zip((event.seq for event in events), tell_events(state, events, tables), strict=True))
+    return sentences, {event.seq: within[event.at] for event in events if event.kind == "weighed" and event.at in within}
+
+
+def _tell_trays(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    batches = _by_id(session, {row.batch_id for row in rows if row.batch_id is not None}, BatchRow.id, BatchRow.formula_id)
+    return [
+        _entry(
+            "tray", row, row.set_out_at, "tray", row.name, f"Set {row.pieces} pieces out to dry in: {row.place}.",
+            **_of_tray(row, batches),
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _tell_tray_events(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    trays = _by_id(session, {row.tray_id for row in rows}, TrayRow.id, TrayRow.name, TrayRow.batch_id)
+    numbers = {tray.batch_id for tray in trays.values() if tray.batch_id is not None}
+    batches = _by_id(session, numbers, BatchRow.id, BatchRow.formula_id)
+    return [
+        _entry(
+            "tray_event", row, row.at, "weigh_in" if row.kind == "weighed" else row.kind, trays[row.tray_id].name,
+            tell_tray_event(row.kind, row.data), **_of_tray(trays[row.tray_id], batches),
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _of_tray(row: Any, batches: dict[int, Any]) -> dict[str, Any]:
+    batch = batches.get(row.batch_id or 0)
+    return {"tray_id": row.id, "batch_id": row.batch_id, "formula_id": None if batch is None else batch.formula_id}
+
+
+def _by_id(session: Session, ids: set[Any], *columns: Any) -> dict[int, Any]:
+    """Rows by their number, which is the first of the columns."""
+    return {each.id: each for each in session.execute(select(*columns).where(columns[0].in_(ids)))} if ids else {}
+
+
+SOURCES = {
+    "version": _numbered(VersionRow, VersionRow.created_at, _tell_versions),
+    "kept": _Source(_peek_kept, _rows_kept, _tell_kept),
+    "batch": _numbered(BatchRow, BatchRow.created_at, _tell_batches),
+    "batch_event": _numbered(BatchEventRow, BatchEventRow.at, _tell_batch_events),
+    "tray": _numbered(TrayRow, TrayRow.set_out_at, _tell_trays),
+    "tray_event": _numbered(TrayEventRow, TrayEventRow.at, _tell_tray_events),
+}
+"""What the journal is made of, each from where it left off."""

@@ -1,0 +1,118 @@
+"""Keeps up what the lists and the journal show, in the background, so that no request has to work it out.
+
+A pass judges the formulas that have changed, or rest on what has, and tells the journal what has happened since. Both hold only
+what can be worked out again: a kill between two steps loses nothing, the next pass goes on.
+"""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Callable
+
+from sqlalchemy.exc import OperationalError
+
+from rosy_kettle.core.errors import WorkbenchError
+from rosy_kettle.store import Studio
+from rosy_kettle.store.glances import count_stale
+from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, keep_judged, rests_on
+from rosy_kettle.usecases.journal.keep_journal import entries_waiting, keep_journal
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+
+__all__ = ["Keeper", "keep_up"]
+
+JUDGED_AT_ONCE = 10
+BREATH_SECONDS = 0.005  # between two steps, so that requests come first
+LOOK_SECONDS = 2.0  # between looks for what another process has written
+PATIENCE_SECONDS = 0.4
+"""Longest a list waits for the background to come to an end [s]; what it shows then says that it is not judged yet."""
+
+
+def keep_up(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
+    """Judge and tell what is waiting, step by step, until nothing waits or it is stopped."""
+    while not stopped() and _judge_some(studio):
+        time.sleep(breath_s)
+    while not stopped() and _tell_some(studio):
+        time.sleep(breath_s)
+
+
+def formulas_waiting(studio: Studio) -> int:
+    """Return how many formulas still have to be judged."""
+    with studio.reading() as session:
+        return count_stale(session, rests_on(studio_tables(session)))
+
+
+def _judge_some(studio: Studio) -> bool:
+    with studio.reading() as session:
+        judged = judge_stale_formulas(session, studio_tables(session), JUDGED_AT_ONCE)
+    if judged:
+        with studio.writing() as session:
+            keep_judged(session, judged)
+    return bool(judged)
+
+
+def _tell_some(studio: Studio) -> bool:
+    with studio.reading() as session:
+        if not entries_waiting(session):
+            return False
+    with studio.writing() as session:
+        keep_journal(session, studio_tables(session))
+    return True
+
+
+class Keeper:
+    """The background of one served studio; without a thread, as in a test or a command, it works when it is asked."""
+
+    def __init__(self, studio: Studio) -> None:
+        self._studio = studio
+        self._news = threading.Condition()
+        self._asked, self._done = 1, 0
+        self._stopped = threading.Event()
+        self._thread: threading.Thread | None = None
+
+    def start(self) -> None:
+        """Begin to work in the background."""
+        self._thread = threading.Thread(target=self._work, name="keeper", daemon=True)
+        self._thread.start()
+
+    def stop(self) -> None:
+        """Stop after the step in hand."""
+        self._stopped.set()
+        self.poke()
+        if self._thread is not None:
+            self._thread.join(timeout=10)
+
+    def poke(self) -> None:
+        """Say that something may have changed."""
+        with self._news:
+            self._asked += 1
+            self._news.notify_all()
+
+    def settle(self, patience_s: float = PATIENCE_SECONDS) -> None:
+        """Wait until all that was asked before is kept up, or for as long as patience lasts."""
+        if self._thread is None:
+            keep_up(self._studio)
+            return
+        with self._news:
+            asked = self._asked
+            self._news.wait_for(lambda: self._done >= asked or self._stopped.is_set(), patience_s)
+
+    def waiting(self) -> int:
+        """Return how many formulas still have to be judged, while the background is at work."""
+        with self._news:
+            idle = self._done >= self._asked
+        return 0 if idle else formulas_waiting(self._studio)
+
+    def _work(self) -> None:
+        while not self._stopped.is_set():
+            with self._news:
+                self._news.wait_for(lambda: self._asked > self._done or self._stopped.is_set(), LOOK_SECONDS)
+                asked = self._asked
+            try:
+                keep_up(self._studio, self._stopped.is_set, BREATH_SECONDS)
+            except (OperationalError, WorkbenchError):
+                self._stopped.wait(LOOK_SECONDS)  # a full disk, a lock held for long: the next pass goes on
+                continue
+            with self._news:
+                self._done = asked
+                self._news.notify_all()

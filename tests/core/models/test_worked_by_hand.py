@@ -1,0 +1,180 @@
+"""Readings worked by hand: each expected figure follows from the page of its model in a few lines of arithmetic.
+
+Stoichiometry and optics rest on published laws named beside their checks; the trade's constants (hours of a stated piece, weights of
+what rings) are common practice, no published source, and stand on docs/science/ with their ranges.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.mixing.setting import setting_of
+from rosy_kettle.core.models.feel.bath_feel import bath_feel
+from rosy_kettle.core.models.firmness.piece_firmness import piece_firmness
+from rosy_kettle.core.models.gas.gas_release import brisk_per_100_g
+from rosy_kettle.core.models.pieces.rolls import roll_geometry
+from rosy_kettle.core.models.release.release_time import release_minutes
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Piece, Room, Tables, Use
+from rosy_kettle.core.records.evaluation import Evaluation
+from tests.conftest import make_formula, make_lines
+
+KIND_ROOM = Room(21, 40)  # the stated hours hold in it
+
+
+def mix_of(formula: Formula, tables: Tables, *, sloped: bool = False) -> Mix:
+    weighed, _ = weigh_formula(formula, tables)
+    mass_g = np.array([line.mass_g for line in weighed])
+    mix = setting_of(formula, tables, float(mass_g.sum())).mix(
+        make_palette([line.ingredient for line in weighed], tables.parameters), mass_g
+    )
+    return replace(mix, sloped=True) if sloped else mix
+
+
+def hours(tables: Tables, formula: Formula) -> tuple[float, float, float]:
+    drying = evaluate(formula, tables).drying
+    assert drying.hours is not None
+    assert drying.low_hours is not None
+    assert drying.high_hours is not None
+    return drying.hours, drying.low_hours, drying.high_hours
+
+
+@pytest.mark.parametrize(("humidity", "low", "high"), [(64.0, 0.75, 1.5), (66.0, 0.6, 2.0)])
+def test_hours_scatter_wider_in_damp_air(tables: Tables, humidity: float, low: float, high: float) -> None:
+    """Within half as much again in even air, up to twice as long above 65 % (common practice, no published source)."""
+    formula = replace(make_formula(baking_soda=800, slsa_fine=100, distilled_water=60, corn_starch=40), room=Room(21, humidity))
+    at, least, most = hours(tables, formula)
+    assert (least / at, most / at) == (pytest.approx(low), pytest.approx(high))
+
+
+@pytest.mark.parametrize(("butter_g", "humidity", "expected"), [
+    (300, 40.0, 24.0), (200, 40.0, 24.0 * math.sqrt(0.2 / 0.3)), (300, 60.0, 24.0 * 1.2),
+])  # fmt: skip
+def test_a_powder_carried_butter_dough_sets_in_a_day(tables: Tables, butter_g: float, humidity: float, expected: float) -> None:
+    """24 h for 30 % of fat, by its root; a fifth longer at 60 % than at 50 % of air (common practice, no published source)."""
+    formula = make_formula("moulded-truffle", baking_soda=1000 - butter_g - 100, corn_starch=100, cocoa_butter=butter_g)
+    mix = mix_of(formula, tables)
+    assert mix.carried == 0, "carried by its powders"
+    assert hours(tables, replace(formula, room=Room(21, humidity)))[0] == pytest.approx(expected, rel=1e-6)
+
+
+def test_gas_of_soda_and_citric_acid_by_stoichiometry(tables: Tables) -> None:
+    """IUPAC atomic weights: 84.007 g of bicarbonate meet 192.12/3 g of citric acid for one mole of gas; ideal gas at 38 °C."""
+    formula = replace(
+        make_formula("damp-press", baking_soda=84.007, citric_acid_anhydrous=64.04),
+        piece=Piece(mass_g=14.8047),
+        use=Use(dose_g=50),
+    )
+    assert brisk_per_100_g(mix_of(formula, tables)) == pytest.approx(100 / 148.047, rel=2e-3)
+    fizz = evaluate(formula, tables).fizz
+    mole_l = 8.314462618 * (273.15 + 38) / 101325 * 1000
+    assert fizz.co2_l == pytest.approx(mole_l, rel=5e-3)
+    assert fizz.co2_piece_l == pytest.approx(mole_l / 10, rel=5e-3)
+
+
+def test_a_wet_dough_that_is_crumbs_has_no_hardness(tables: Tables) -> None:
+    """A kneaded piece is crumbs below S 0.10, bound from 0.55, and in between by the line (common practice, no published source)."""
+    for oil_g in (6, 12, 24):
+        mix = mix_of(make_formula("butter-dough", baking_soda=300, corn_starch=60, slsa_fine=150, sweet_almond_oil=oil_g), tables)
+        wettest = mix.saturation(38.0)
+        assert wettest is not None
+        assert 0.0 < wettest < 0.55
+        bound, kneaded = (piece_firmness(mix, 20.0, 21.0, "hand", kneaded=way) for way in (False, True))
+        assert kneaded == pytest.approx(bound * max(0.0, (wettest - 0.10) / 0.45), rel=1e-9)
+
+
+def test_half_the_emulsifier_halves_what_a_piece_of_wax_and_pigment_leaves(tables: Tables) -> None:
+    """Residue of the bath: pigment counts double, and an emulsifier takes half of it in the share it holds the oil."""
+    plain = make_formula("damp-press", baking_soda=990, iron_oxide_red=10)
+    emulsified = make_formula("damp-press", baking_soda=980, iron_oxide_red=10, polysorbate_80=10)
+    rings = [bath_feel(mix_of(formula, tables), 100.0, 150.0, 38.0).ring for formula in (plain, emulsified)]
+    loads = [2.0 * 1.0, 2.0 * 1.0 * (1 - 0.5)]  # 1 g of pigment in 100 g
+    assert rings == [pytest.approx(100 * (1 - math.exp(-load / 8.0))) for load in loads]
+
+
+def test_part_of_the_oil_held_takes_its_part_of_the_residue(tables: Tables) -> None:
+    """A surfactant's active keeps a tenth of its mass of oil: 1 g of 10 g, so a twentieth of the pigment's residue is taken."""
+    formula = make_formula("damp-press", baking_soda=880, iron_oxide_red=10, sweet_almond_oil=100, sls_needles=10)
+    active = tables.ingredients["sls-needles"].active_fraction
+    assert active is not None
+    held = 0.1 * 10 * active
+    load = (100 - held + 2.0 * 10 * (1 - 0.5 * held / 100)) / 10
+    feel = bath_feel(mix_of(formula, tables), 100.0, 150.0, 38.0)
+    assert feel.ring == pytest.approx(100 * (1 - math.exp(-load / 8.0)), rel=1e-6)
+
+
+def test_colour_of_the_bath_by_beer_and_lambert(tables: Tables) -> None:
+    """Absorbance is absorptivity times concentration times 20 cm of water looked through (IUPAC Gold Book, Beer-Lambert law)."""
+    formula = make_formula("damp-press", baking_soda=999, ultramarine_blue=1)
+    mix = mix_of(formula, tables)
+    absorptivity = mix.palette.tint_l_g_cm[1]
+    assert absorptivity > 0
+    feel = bath_feel(mix, 150.0, 150.0, 38.0)
+    assert feel.tint == pytest.approx(100 * (1 - 10 ** (-absorptivity * 0.001 * 20)), rel=1e-9)
+
+
+def litres(tables: Tables, **grams: float) -> Evaluation:
+    return evaluate(replace(make_formula("damp-press", **grams), use=Use(dose_g=100)), tables)
+
+
+def test_emulsifier_takes_half_of_the_harm_of_the_oil_it_can_hold(tables: Tables) -> None:
+    """Oil of six times the active halves the foam; 0.11 g of emulsifier a gram of oil eases half of that (common practice)."""
+    clean = litres(tables, baking_soda=1000, sls_needles=20).lather
+    oily = litres(tables, baking_soda=980, sls_needles=20, sweet_almond_oil=20).lather
+    eased = litres(tables, baking_soda=978.9, sls_needles=20, sweet_almond_oil=20, polysorbate_80=1.1).lather
+    assert clean.foam_l is not None
+    assert clean.active_g is not None
+    oil_g = 100 * 20 / 1020
+    for made, harm_g in ((oily, oil_g), (eased, oil_g * (1 - 0.5 * 1.1 / (0.11 * 20)))):
+        assert made.foam_l == pytest.approx(clean.foam_l / (1 + harm_g / (6 * clean.active_g)), rel=1e-6)
+
+
+def test_a_surfactant_alone_is_as_strong_however_it_is_scooped(tables: Tables) -> None:
+    """What is all of the batch cannot have another share of it: a cup too full changes no percentage."""
+    alone = evaluate(make_lines(("slsa-fine", "1", "cup")), tables).lather
+    assert alone.active_g is not None
+    assert alone.active_band_g == (pytest.approx(alone.active_g), pytest.approx(alone.active_g))
+    thinned = evaluate(make_lines(("slsa-fine", "1", "cup"), ("baking-soda", "100", "g")), tables).lather
+    assert thinned.active_g is not None
+    assert thinned.active_band_g is not None
+    assert thinned.active_band_g[1] > thinned.active_g * 1.05
+
+
+def test_trimmed_ends_are_two_short_cylinders() -> None:
+    """The volume of a cylinder is a quarter of pi d² times its length (Euclid's geometry)."""
+    roll = roll_geometry(1000.0, 200.0, 2, 6.0, 25.0, cut="thread", trim_mm=10.0)
+    assert roll.trimmed_ml == pytest.approx(math.pi / 4 * roll.diameter_mm**2 * 20 / 1000)
+    assert roll.slices == math.floor((200 - 20) / 25)
+
+
+@pytest.mark.parametrize("wax_g", [2.0, 30.0])
+def test_a_gelling_wax_carries_alike_with_and_without_slopes(tables: Tables, wax_g: float) -> None:
+    """Below its least share a wax is only solid; above it a network carries the oil: one figure by both ways of reckoning."""
+    formula = make_formula("melt", sweet_almond_oil=100 - wax_g, beeswax=wax_g)
+    plain, sloped = (mix_of(formula, tables, sloped=way).firm_share(25.0) for way in (False, True))
+    assert float(sloped) == pytest.approx(plain, abs=5e-3)
+
+
+def test_wash_of_a_whole_piece_falls_with_its_oil(tables: Tables) -> None:
+    """A quarter of a millimetre a minute, by e for each quarter of oil (common practice, no published source)."""
+    mix = mix_of(make_formula("butter-dough", baking_soda=500, corn_starch=250, sweet_almond_oil=250), tables)
+    minutes = release_minutes(mix, 10.0, "whole", 38.0, 21.0, "hand")
+    assert mix.oily_share == pytest.approx(0.25)
+    assert minutes == pytest.approx(10.0 / (0.25 * math.exp(-1.0)), rel=1e-6)
+
+
+@pytest.mark.parametrize(("salt_g", "wet_salt"), [(55.0, False), (66.0, True)])
+def test_mostly_coarse_salt_reads_as_wet_salt(tables: Tables, salt_g: float, wet_salt: bool) -> None:
+    """Coarse crystals of more than six tenths of the powders (common practice, no published source)."""
+    formula = make_formula("damp-press", baking_soda=100 - salt_g, epsom_salt=salt_g, distilled_water=2)
+    judged = evaluate(formula, tables)
+    assert judged.dough is not None
+    assert judged.dough.state == "damp sand"
+    assert ("wet_salt" in {each.code for each in judged.advice}) == wet_salt
