@@ -6,7 +6,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
-.PHONY: setup run demo-reset test test-fast lint types bench fuzz mutants chaos screenshots lock api-types clean
+.PHONY: setup run demo-reset test test-fast lint types bench bench-lists fuzz mutants chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -52,6 +52,9 @@ types: setup
 
 bench: setup
 	@$(PY) -m pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=min,median,iqr,rounds
+
+bench-lists: setup
+	@$(PY) scripts/bench_lists.py
 
 fuzz: setup
 	@$(PY) -m scripts.fuzz

@@ -190,10 +190,12 @@ def test_a_formula_put_aside_can_be_brought_back(server: Server, open_page: Open
     page = open_page(f"{server.address}/formulas/1")
     name = DeskPage(page).name.input_value()
     held = list[Route]()
-    page.route("**/api/formulas", lambda route: route.continue_() if held else held.append(route))
+    page.route(re.compile(r"/api/formulas\?"), lambda route: route.continue_() if held else held.append(route))
     page.get_by_role("button", name="More for this formula").click()
     page.get_by_role("menuitem", name="Put it aside").click()
-    while not held:
+    for _ in range(500):
+        if held:
+            break
         page.wait_for_timeout(20)
     before = held[0].fetch()
     with page.expect_response("**/api/formulas/1/restore"):

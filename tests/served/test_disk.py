@@ -56,20 +56,20 @@ def test_a_disk_that_fills_up_refuses_saves_goes_on_reading_and_takes_them_again
     assert found
     port = int(found[1])
     try:
-        before, refused, kept = len(ask(port, "GET", "/api/formulas")[1]["formulas"]), None, 0
+        before, refused, kept = ask(port, "GET", "/api/formulas")[1]["in_all"], None, 0
         while refused is None and kept < 2_000:
             status, answer = ask(port, "POST", "/api/formulas", FORMULA)
             kept += status == 201
             refused = answer if status != 201 else None
         assert refused is not None
         assert refused["code"] == "busy"
-        assert len(ask(port, "GET", "/api/formulas")[1]["formulas"]) == before + kept, "everything acknowledged can be read"
+        assert ask(port, "GET", "/api/formulas")[1]["in_all"] == before + kept, "everything acknowledged can be read"
         process.stdin.write("\n")
         process.stdin.flush()
         tries = iter(range(100))
         while ask(port, "POST", "/api/formulas", FORMULA)[0] != 201:
             assert next(tries) < 99
-        assert len(ask(port, "GET", "/api/formulas")[1]["formulas"]) == before + kept + 1
+        assert ask(port, "GET", "/api/formulas")[1]["in_all"] == before + kept + 1
     finally:
         os.killpg(process.pid, 9)
         process.communicate()

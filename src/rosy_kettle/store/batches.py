@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, or_, select
-from sqlalchemy.orm import Mapped, Session, mapped_column
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, or_, select, true
+from sqlalchemy.orm import Mapped, Session, defer, mapped_column
 
 from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
@@ -16,7 +16,8 @@ from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
     "BatchEventRow", "BatchRow", "PageOfBatches", "StockRow", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
-    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "list_stock", "page_of_batches", "set_stock",
+    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "list_stock", "page_of_batches",
+    "planned_pieces", "set_stock",
 ]  # fmt: skip
 
 
@@ -102,7 +103,7 @@ class PageOfBatches:
 
 def page_of_batches(session: Session, ask: PageOfBatches, told_of: Any) -> list[BatchRow]:
     """Return batches, the newest first, whose name holds the words asked for, or that ``told_of`` selects by number."""
-    asked = select(BatchRow)
+    asked = select(BatchRow).options(defer(BatchRow.plan))  # the plan is long, and a list shows none of it
     if ask.query:
         asked = asked.where(or_(BatchRow.name.icontains(ask.query, autoescape=True), BatchRow.id.in_(told_of)))
     if ask.formula_id is not None:
@@ -110,6 +111,13 @@ def page_of_batches(session: Session, ask: PageOfBatches, told_of: Any) -> list[
     if ask.before is not None:
         asked = asked.where(BatchRow.id < ask.before)
     return list(session.scalars(asked.order_by(BatchRow.id.desc()).limit(ask.limit)))
+
+
+def planned_pieces(session: Session, batch_ids: Sequence[int]) -> dict[int, int]:
+    """Return how many pieces were planned of each of some batches."""
+    item = func.json_each(BatchRow.plan, "$.pieces").table_valued("value")
+    asked = select(BatchRow.id, func.sum(func.json_extract(item.c.value, "$.pieces"))).select_from(BatchRow).join(item, true())
+    return {row[0]: int(row[1] or 0) for row in session.execute(asked.where(BatchRow.id.in_(batch_ids)).group_by(BatchRow.id))}
 
 
 def count_batches(session: Session) -> tuple[int, int]:

@@ -7,7 +7,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, and_, func, or_, select
+from sqlalchemy import JSON, Float, ForeignKey, and_, cast, func, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, selectinload
 
 from rosy_kettle.store.base import Base
@@ -16,7 +16,7 @@ from rosy_kettle.store.formulas import FormulaRow, PortionRow, VersionRow
 __all__ = [
     "FormulaGlanceRow",
     "PageOfFormulas",
-    "costs_of_pieces",
+    "cost_of_cheapest_third",
     "count_formulas",
     "count_stale",
     "page_of_formulas",
@@ -107,11 +107,11 @@ def put_glance(session: Session, row: FormulaGlanceRow) -> None:
     session.merge(row)
 
 
-def costs_of_pieces(session: Session) -> list[Decimal]:
-    """Return the cost of a piece of every formula that has one, the cheapest first."""
-    asked = (
-        select(FormulaGlanceRow.cost_piece)
-        .join(FormulaRow, FormulaRow.id == FormulaGlanceRow.formula_id)
-        .where(FormulaRow.deleted_at.is_(None), FormulaGlanceRow.cost_piece.is_not(None))
-    )
-    return sorted(Decimal(cost) for cost in session.scalars(asked) if cost is not None)
+def cost_of_cheapest_third(session: Session) -> Decimal | None:
+    """Return the cost of a piece that the cheapest third of the formulas keep under; None where none is known."""
+    kept = (FormulaRow.deleted_at.is_(None), FormulaGlanceRow.cost_piece.is_not(None))
+    counted = select(func.count()).select_from(FormulaGlanceRow).join(FormulaRow).where(*kept)
+    third = max(0, (session.scalar(counted) or 0) // 3 - 1)
+    asked = select(FormulaGlanceRow.cost_piece).join(FormulaRow).where(*kept)
+    found = session.scalar(asked.order_by(cast(FormulaGlanceRow.cost_piece, Float)).offset(third).limit(1))
+    return None if found is None else Decimal(found)

@@ -77,8 +77,16 @@ class JournalAsk:
 
 WORDS = table("journal_words", column("rowid", Integer))
 NEW_WORDS = text(
-    "INSERT INTO journal_words (rowid, title, text, tags) SELECT id, title, text, tags FROM journal WHERE id > :before"
+    "INSERT INTO journal_words (rowid, title, text, tags) "
+    "SELECT id, title, CASE WHEN kind = 'weigh-in' THEN '' ELSE text END, tags FROM journal WHERE id > :before"
 )
+"""Weigh-ins are found by what was weighed, not by "weighed": a word of a million entries finds nothing and is slow."""
+MONTHS = text(
+    "WITH RECURSIVE months (month) AS (SELECT max(month) FROM journal UNION ALL "
+    "SELECT (SELECT max(month) FROM journal WHERE month < months.month) FROM months WHERE month IS NOT NULL) "
+    "SELECT month FROM months WHERE month IS NOT NULL"
+)
+"""One step of the index a month, however many entries a month has."""
 MATCH = literal_column("journal_words").op("MATCH")
 
 
@@ -158,4 +166,4 @@ def add_entries(session: Session, entries: list[Entry], marks: dict[str, int]) -
 
 def months_of_journal(session: Session) -> list[int]:
     """Return the months that have an entry, the newest first."""
-    return [int(row) for row in session.scalars(text("SELECT DISTINCT month FROM journal ORDER BY month DESC"))]
+    return [int(row) for row in session.scalars(MONTHS)]

@@ -14,7 +14,7 @@ from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
     "AirRow", "PlaceRow", "TrayEventRow", "TrayRow", "add_air", "add_tray", "add_tray_event", "air_since", "find_tray",
-    "latest_air", "list_places", "list_tray_events", "list_trays", "set_place", "thin_air", "tray_set_out_with",
+    "last_seqs", "latest_air", "list_places", "list_tray_events", "list_trays", "set_place", "thin_air", "tray_set_out_with",
     "trays_of_batch", "trays_taken",
 ]  # fmt: skip
 
@@ -123,6 +123,12 @@ def list_tray_events(session: Session, tray_ids: list[int]) -> dict[int, list[Tr
     for row in session.scalars(asked):
         found[row.tray_id].append(row)
     return found
+
+
+def last_seqs(session: Session, tray_ids: list[int]) -> dict[int, int]:
+    """Return how many things have happened to each of some trays; none where nothing has."""
+    asked = select(TrayEventRow.tray_id, func.max(TrayEventRow.seq)).where(TrayEventRow.tray_id.in_(tray_ids))
+    return {tray_id: int(seq) for tray_id, seq in session.execute(asked.group_by(TrayEventRow.tray_id))}
 
 
 def add_tray_event(session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any]) -> TrayEventRow:

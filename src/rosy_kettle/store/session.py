@@ -206,6 +206,7 @@ def refuse_unfit(path: Path) -> None:
     """
     if not path.exists():
         return
+    stopped_uncleanly = path.with_name(f"{FILE_NAME}-wal").exists()  # looked for first: looking into the file makes one
     way_out = "move it away, or bring back a backup with 'rosy-kettle restore FILE'"
     if path.stat().st_size == 0:
         raise InputError(f"{path} is empty: {way_out}.", quantity="file")
@@ -224,8 +225,7 @@ def refuse_unfit(path: Path) -> None:
         raise InputError(f"{path} is not a Rosy Kettle studio; nothing was changed in it. Move it away.", quantity="file")
     if found is not None and found[0] not in _known_revisions():
         raise InputError(f"{path} was written by a newer Rosy Kettle; install that version to open it.", quantity="file")
-    stopped_uncleanly = path.with_name(f"{FILE_NAME}-wal").exists()
-    if stopped_uncleanly and (damage := damage_of(path)):
+    if stopped_uncleanly and (damage := damage_of(path, thorough=False)):
         raise InputError(f"{path} is damaged ({damage}): {way_out}.", quantity="file")
 
 

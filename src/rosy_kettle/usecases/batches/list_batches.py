@@ -8,7 +8,15 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.store.batches import BatchEventRow, BatchRow, PageOfBatches, count_events, list_remarks, page_of_batches
+from rosy_kettle.store.batches import (
+    BatchEventRow,
+    BatchRow,
+    PageOfBatches,
+    count_events,
+    list_remarks,
+    page_of_batches,
+    planned_pieces,
+)
 from rosy_kettle.store.journal import batches_told_of
 
 __all__ = ["BatchGlance", "glance_at_batches"]
@@ -38,11 +46,11 @@ def glance_at_batches(session: Session, ask: PageOfBatches) -> list[BatchGlance]
     """Return a page of batches, the newest first; what is searched for may stand in the name or in what the journal tells."""
     rows = page_of_batches(session, ask, batches_told_of(ask.query))
     numbers = [row.id for row in rows]
-    told, happened = list_remarks(session, numbers), count_events(session, numbers)
-    return [_glance(row, told.get(row.id, []), happened.get(row.id, 0)) for row in rows]
+    told, happened, pieces = list_remarks(session, numbers), count_events(session, numbers), planned_pieces(session, numbers)
+    return [_glance(row, told.get(row.id, []), happened.get(row.id, 0), pieces.get(row.id, 0)) for row in rows]
 
 
-def _glance(row: BatchRow, events: Sequence[BatchEventRow], happened: int) -> BatchGlance:
+def _glance(row: BatchRow, events: Sequence[BatchEventRow], happened: int, pieces: int) -> BatchGlance:
     outcome: dict[str, object] = {}
     for event in events:
         outcome |= event.data if event.kind == "outcome" else {}
@@ -50,6 +58,6 @@ def _glance(row: BatchRow, events: Sequence[BatchEventRow], happened: int) -> Ba
     good = outcome.get("pieces_good")
     return BatchGlance(
         row.id, row.formula_id, row.version, row.name, row.method, row.batch_g, row.created_at, row.closed_at,
-        sum(item["pieces"] for item in row.plan["pieces"]), good if isinstance(good, int) else None,
+        pieces, good if isinstance(good, int) else None,
         " ".join([*words, str(outcome.get("remarks", ""))]).strip(), happened,
     )  # fmt: skip

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.balance.problem import numeric_readings
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store.glances import costs_of_pieces
+from rosy_kettle.store.glances import cost_of_cheapest_third
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
 
 __all__ = ["Band", "Profile", "ProfileSettings", "own_id", "read_profiles", "save_profile"]
@@ -138,10 +138,8 @@ def own_id(session: Session, name: str) -> str:
 
 def _cheapest_third(session: Session) -> list[dict[str, Any]]:
     """Find the cost of a piece that the cheapest third of the studio's formulas keep under."""
-    costs = costs_of_pieces(session)
-    if not costs:
-        return []
-    return [{"reading": "cost.piece", "low": None, "high": float(costs[max(0, len(costs) // 3 - 1)])}]
+    cost = cost_of_cheapest_third(session)
+    return [] if cost is None else [{"reading": "cost.piece", "low": None, "high": float(cost)}]
 
 
 def _settings(row: ProfileRow | None) -> ProfileSettings:

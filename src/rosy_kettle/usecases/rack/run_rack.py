@@ -23,6 +23,7 @@ from rosy_kettle.store.rack import (
     add_tray_event,
     air_since,
     find_tray,
+    last_seqs,
     list_places,
     list_tray_events,
     list_trays,
@@ -132,20 +133,35 @@ def look_at_trays(session: Session, *, wrapped: bool, query: str, before: int | 
 
 
 def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:
+    """Look at trays; one that is wrapped stays as it was until something happens to it."""
     tables = studio_tables(session)
-    happened = list_tray_events(session, [row.id for row in rows])
+    own = tuple(repr(item) for item in tables.ingredients.values() if item.based_on)
+    seqs = last_seqs(session, [row.id for row in rows])
+    keys = {row.id: (row.id, row.request_key, row.set_out_at, row.wrapped_at, seqs.get(row.id, 0), own) for row in rows}
+    kept = {id_: _wrapped[key] for id_, key in keys.items() if key in _wrapped}
+    happened = list_tray_events(session, [row.id for row in rows if row.id not in kept])
     now = datetime.now(UTC).isoformat()
     found = []
     for row in rows:
-        state = _state(row, happened[row.id])
-        airs = [
-            Air(each.at.isoformat(), each.temperature_c, each.humidity_pct)
-            for each in air_since(session, row.place, row.set_out_at, row.wrapped_at)
-        ]
-        known = _known(row, state, tables, airs)
-        reading = judge_tray(state, row.set_out_at.isoformat(), now, known, tables)
-        found.append(Tray(row, state, reading, tuple(_event(each) for each in happened[row.id])))
+        tray = kept.get(row.id) or _looked_at_anew(session, row, happened[row.id], tables, now, own)
+        if row.wrapped_at is not None:
+            _wrapped[keys[row.id]] = tray
+        found.append(tray)
+    while len(_wrapped) > MOST_KEPT:
+        _wrapped.popitem(last=False)
     return found
+
+
+def _looked_at_anew(
+    session: Session, row: TrayRow, happened: list[TrayEventRow], tables: Tables, now: str, own: tuple[str, ...]
+) -> Tray:
+    state = _state(row, happened)
+    airs = [
+        Air(each.at.isoformat(), each.temperature_c, each.humidity_pct)
+        for each in air_since(session, row.place, row.set_out_at, row.wrapped_at)
+    ]
+    reading = judge_tray(state, row.set_out_at.isoformat(), now, _known(row, state, tables, airs, own), tables)
+    return Tray(row, state, reading, tuple(_event(each) for each in happened))
 
 
 def _state(row: TrayRow, events: list[TrayEventRow]) -> TrayState:
@@ -158,15 +174,13 @@ def _event(row: TrayEventRow) -> TrayEvent:
 
 MOST_KEPT = 500
 _kept: OrderedDict[tuple[Any, ...], TrayKnown] = OrderedDict()
+_wrapped: OrderedDict[tuple[Any, ...], Tray] = OrderedDict()
 
 
-def _known(row: TrayRow, state: TrayState, tables: Tables, airs: list[Air]) -> TrayKnown:
-    """Fit and readings of a tray, worked out anew only when it, its air or what it holds has changed."""
-    formula = _formula(row, tables)
-    held = [] if formula is None else [tables.ingredients[line.ingredient] for line in formula.lines if line.ingredient]
-    own = tuple(repr(item) for item in held if item.based_on)
+def _known(row: TrayRow, state: TrayState, tables: Tables, airs: list[Air], own: tuple[str, ...]) -> TrayKnown:
+    """Fit and readings of a tray, worked out anew only when it, its air or an ingredient of the studio's own has changed."""
     key = (row.id, row.set_out_at, state.seq, len(airs), airs[-1].at if airs else "", own, row.request_key)
-    known = _kept.pop(key, None) or know_tray(state, formula, tables, airs)
+    known = _kept.pop(key, None) or know_tray(state, _formula(row, tables), tables, airs)
     _kept[key] = known
     while len(_kept) > MOST_KEPT:
         _kept.popitem(last=False)

@@ -12,7 +12,7 @@ from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays
 __all__ = ["tell_calendar"]
 
 MOST_TRAYS = 200
-TOLD_FOR = timedelta(days=60)
+TOLD_FOR = timedelta(days=14)
 """How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 

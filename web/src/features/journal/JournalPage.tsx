@@ -10,10 +10,10 @@ export function JournalPage() {
   const [parameters, setParameters] = useSearchParams();
   const [search, setSearch] = useState(parameters.get("q") ?? "");
   const settled = useSettled(search.trim());
-  const formula = Number(parameters.get("formula")) || undefined;
-  const kind = parameters.get("kind") ?? "";
-  const month = parameters.get("month") ?? "";
-  const wrong = parameters.get("wrong") === "yes";
+  const [chosen, setChosen] = useState(() => Object.fromEntries(parameters));
+  const { kind = "", month = "" } = chosen;
+  const formula = Number(chosen["formula"]) || undefined;
+  const wrong = chosen["wrong"] === "yes";
   const journal = useJournal({
     ...(settled ? { q: settled } : {}),
     ...(kind ? { kind } : {}),
@@ -22,9 +22,9 @@ export function JournalPage() {
     ...(formula ? { formula_id: formula } : {}),
   });
   const narrow = (name: string, value: string) => {
-    const next = new URLSearchParams(parameters);
-    if (value) next.set(name, value);
-    else next.delete(name);
+    const { [name]: _before, ...others } = chosen;
+    const next = value ? { ...others, [name]: value } : others;
+    setChosen(next);
     setParameters(next, { replace: true });
   };
   const told = journal.data?.pages[0];
