@@ -127,6 +127,27 @@ def fit_drying_command(file: Path) -> None:
     _print_json(asdict(fit_weigh_ins(read_weigh_ins_json(_read_bytes(file)), load_tables())))
 
 
+@commands.command("learn")
+@click.argument("file", type=click.Path(path_type=Path))
+def learn_command(file: Path) -> None:
+    """Print what observations make of the defaults, as JSON."""
+    from rosy_kettle.files.observations_file import read_observations_json  # here: the other commands start sooner
+    from rosy_kettle.usecases.learning.learn_from_file import learn_from_file  # as above
+
+    _print_json(asdict(learn_from_file(read_observations_json(_read_bytes(file)), load_tables())))
+
+
+@commands.command("judge-series")
+@click.argument("file", type=click.Path(path_type=Path))
+def judge_series_command(file: Path) -> None:
+    """Print what a series of tests says of its claim, as JSON."""
+    from rosy_kettle.core.learning.series import judge_series  # here: the other commands start sooner
+    from rosy_kettle.files.series_file import read_series_json  # as above
+
+    series = read_series_json(_read_bytes(file))
+    _print_json(asdict(judge_series(series.claim.claim(), series.figures())))
+
+
 @commands.command()
 def ingredients() -> None:
     """Print the reference table as CSV."""

@@ -1,0 +1,197 @@
+"""Factors of a studio by shrinkage: the defaults are the prior, each observation moves them as far as it is to be trusted.
+
+Normal prior and normal noise give a normal posterior in closed form. Observations that scatter more than their noise says make
+all of their reading less trusted, so that one wild one widens the interval rather than carrying the factor away.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from rosy_kettle.core.learning.observations import Equation, Observation, UnusableError, equations_of
+from rosy_kettle.core.mixing.palette import FloatArray
+from rosy_kettle.core.parameters.learning import LearningParameters
+from rosy_kettle.core.records import Tables
+from rosy_kettle.core.words.learning import SET_ASIDE, factor_words
+
+__all__ = ["Factor", "Learnt", "LearntError", "SetAside", "learn"]
+
+SIDE = 1.6448536269514722  # standard deviations to each end of 90 % [-]
+PRIOR = {
+    "demand": "demand_prior", "drying": "drying_prior", "foam": "foam_prior", "foam_half_life": "half_life_prior",
+    "firmness": "firmness_prior", "packing": "packing_prior",
+}  # fmt: skip
+MEASURE = {"log": "mean absolute log error", "points": "mean absolute error, points", "per cent": "mean absolute error, per cent"}
+
+
+@dataclass(frozen=True, slots=True)
+class Factor:
+    """One default and what the studio's own work makes of it."""
+
+    id: str
+    default: float
+    yours: float
+    low: float
+    high: float
+    """90 % with ``low``."""
+    n: int
+    unit: str
+    accepted_by_default: bool
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class LearntError:
+    """How far a reading is off the studio's observations, before and after learning."""
+
+    reading: str
+    n: int
+    before: float
+    after: float
+    measure: str
+
+
+@dataclass(frozen=True, slots=True)
+class SetAside:
+    """An observation that cannot be used."""
+
+    index: int
+    kind: str
+    reason: str
+    code: str
+
+
+@dataclass(frozen=True, slots=True)
+class Learnt:
+    """All that observations say."""
+
+    factors: tuple[Factor, ...]
+    errors: tuple[LearntError, ...]
+    set_aside: tuple[SetAside, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Block:
+    """Equations of one reading and the unknowns they speak of."""
+
+    reading: str
+    ids: tuple[str, ...]
+    weights: FloatArray
+    seen: FloatArray
+    noise: FloatArray
+    prior: FloatArray
+    measure: str
+    default: float
+
+
+def learn(observations: Sequence[Observation], tables: Tables, p: LearningParameters | None = None) -> Learnt:
+    """Return factors, errors before and after, and what could not be used.
+
+    Parameters
+    ----------
+    observations : Sequence
+        What was seen, each with its formula
+    tables : Tables
+        Reference tables with the defaults
+    p : LearningParameters or None
+        How far defaults and observations are off; None takes what is usual
+
+    Returns
+    -------
+    Learnt
+        Factors in the order they first came up
+
+    References
+    ----------
+    .. [1] Gelman et al., Bayesian Data Analysis, 3rd ed. (2013), 2.5 and 14.8: normal prior, normal noise of known size.
+    """
+    p = p or LearningParameters()
+    equations: list[Equation] = []
+    set_aside = []
+    for index, observation in enumerate(observations):
+        try:
+            equations += equations_of(observation, tables, p)
+        except UnusableError as error:
+            reason = SET_ASIDE[error.code].format(**error.facts)
+            set_aside.append(SetAside(index, observation.kind, reason, error.code))
+    groups: dict[tuple[str, float], list[Equation]] = {}
+    for each in equations:
+        groups.setdefault((each.reading, each.default), []).append(each)
+    blocks = [_block(group, p) for group in groups.values()]
+    factors = tuple(factor for block in blocks for factor in _factors(block, p))
+    return Learnt(factors, tuple(_error(block) for block in blocks), tuple(set_aside))
+
+
+def _block(equations: Sequence[Equation], p: LearningParameters) -> _Block:
+    ids = tuple(dict.fromkeys(id_ for each in equations for id_ in each.weights))
+    weights = np.array([[each.weights.get(id_, 0.0) for id_ in ids] for each in equations])
+    default = equations[0].default
+    prior = np.array([_prior(id_, default, p) for id_ in ids])
+    seen, noise = (np.array([getattr(each, name) for each in equations]) for name in ("seen", "noise"))
+    block = _Block(equations[0].reading, ids, weights, seen, noise, prior, equations[0].measure, default)
+    return _trusted(block, p)
+
+
+def _prior(id_: str, default: float, p: LearningParameters) -> float:
+    kind = id_.split(".", maxsplit=1)[0]
+    return p.loss_prior * default if kind == "loss" else float(getattr(p, PRIOR[kind]))
+
+
+def _trusted(block: _Block, p: LearningParameters) -> _Block:
+    """Trust observations of a reading by how they scatter, as far as they are many beside what was assumed of them."""
+    mean, _spread = _posterior(block)
+    off = (block.seen - block.weights @ mean) / block.noise
+    scale = math.sqrt((p.noise_counts + float((off**2).sum())) / (p.noise_counts + len(block.seen)))
+    return replace(block, noise=block.noise * scale)
+
+
+def _posterior(block: _Block, without: int | None = None) -> tuple[FloatArray, FloatArray]:
+    """Mean and covariance of the unknowns, all observations or all but one."""
+    kept = np.ones(len(block.seen), dtype=bool)
+    if without is not None:
+        kept[without] = False
+    scaled = block.weights[kept] / block.noise[kept, None]
+    precision = np.diag(1 / block.prior**2) + scaled.T @ scaled
+    covariance: FloatArray = np.linalg.inv(precision).astype(np.float64)
+    return covariance @ (scaled.T @ (block.seen[kept] / block.noise[kept])), covariance
+
+
+def _factors(block: _Block, p: LearningParameters) -> list[Factor]:
+    mean, covariance = _posterior(block)
+    found = []
+    for index, id_ in enumerate(block.ids):
+        at, half = float(mean[index]), SIDE * math.sqrt(float(covariance[index, index]))
+        n = int((block.weights[:, index] > 0).sum())
+        kind, _, name = id_.partition(".")
+        if block.measure == "log":
+            most = math.log(p.furthest)
+            ends = [math.exp(min(most, max(-most, each))) for each in (at - half, at, at + half)]
+            default, unit = 1.0, "×"
+        else:
+            ends, default = [block.default + each for each in (at - half, at, at + half)], block.default
+            unit = "points" if block.measure == "points" else "%"
+            ends = [max(0.0, each) for each in ends] if unit == "%" else ends
+        sure = not ends[0] <= default <= ends[2]
+        found.append(Factor(
+            id_, default, ends[1], ends[0], ends[2], n, unit, sure and n >= p.few,
+            factor_words(kind, _named(name, kind), ends[1], ends[0], ends[2], n, sure=sure),
+        ))  # fmt: skip
+    return found
+
+
+def _named(name: str, kind: str) -> str:
+    plural = {"base": "bases", "starch": "starches", "clay": "clays", "surfactant": "surfactant powders", "acid": "acids"}
+    return plural.get(name, f"{name} powders") if kind == "demand" else name
+
+
+def _error(block: _Block) -> LearntError:
+    """How far off before, and after learning from all others: no observation is judged by what it taught itself."""
+    after = [
+        abs(float(seen - block.weights[index] @ _posterior(block, index)[0])) for index, seen in enumerate(block.seen)
+    ]  # fmt: skip
+    measure = f"{MEASURE[block.measure]}, leave-one-out"
+    return LearntError(block.reading, len(block.seen), float(np.abs(block.seen).mean()), float(np.mean(after)), measure)

@@ -1,0 +1,1 @@
+"""What the studio's own work makes of the defaults."""

@@ -1,0 +1,152 @@
+"""Learning: shrinkage in closed form, a hidden bias found again, a wild observation borne, and nothing lost."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from rosy_kettle.core.learning.factors import SIDE, Factor, Learnt, learn
+from rosy_kettle.core.learning.observations import Observation, equations_of
+from rosy_kettle.core.parameters.learning import LearningParameters
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Room, Tables
+from tests.conftest import make_formula
+from tests.core.models.test_dough import BETAINE_SCOOP, GLYCERIN_ROLL
+
+P = LearningParameters()
+
+
+def dried(tables: Tables, *factors: float, formula: Formula = BETAINE_SCOOP) -> list[Observation]:
+    hours = evaluate(formula, tables).drying.hours
+    assert hours is not None
+    return [Observation("dried", formula, {"hours": hours * factor}) for factor in factors]
+
+
+def factor(learnt: Learnt, id_: str) -> Factor:
+    return next(each for each in learnt.factors if each.id == id_)
+
+
+@pytest.mark.parametrize("factors", [(1.4,), (1.4, 1.3), (0.8, 1.4, 1.3, 1.2), (1.38,) * 9])
+def test_shrinkage_is_the_normal_posterior_in_closed_form(tables: Tables, factors: tuple[float, ...]) -> None:
+    """Gelman et al., Bayesian Data Analysis, 2.5: precisions add, means are weighed by them."""
+    seen = np.log(factors)
+    plain = seen.sum() / P.dried_noise**2 / (1 / P.drying_prior**2 + len(seen) / P.dried_noise**2)
+    noise = P.dried_noise * math.sqrt(
+        (P.noise_counts + (((seen - plain) / P.dried_noise) ** 2).sum()) / (P.noise_counts + len(seen))
+    )
+    precision = 1 / P.drying_prior**2 + len(seen) / noise**2
+    mean = seen.sum() / noise**2 / precision
+    told = factor(learn(dried(tables, *factors), tables), "drying")
+    assert told.yours == pytest.approx(math.exp(mean))
+    assert (told.low, told.high) == (
+        pytest.approx(math.exp(mean - SIDE / math.sqrt(precision))), pytest.approx(math.exp(mean + SIDE / math.sqrt(precision)))
+    )  # fmt: skip
+    assert told.n == len(factors)
+
+
+def test_few_observations_stay_near_the_default_and_many_do_not(tables: Tables) -> None:
+    one, many = (factor(learn(dried(tables, *([1.5] * n)), tables), "drying") for n in (1, 30))
+    assert 1.0 < one.yours < 1.3
+    assert one.low < 1.0, "one tray does not settle it"
+    assert not one.accepted_by_default
+    assert many.yours == pytest.approx(1.5, rel=0.03)
+    assert many.low > 1.3
+    assert many.accepted_by_default
+
+
+def test_a_wild_one_among_ten_moves_little(tables: Tables) -> None:
+    calm = factor(learn(dried(tables, *([1.2] * 10)), tables), "drying").yours
+    for wild in (6.0, 20.0, 0.05):
+        moved = factor(learn(dried(tables, *([1.2] * 9), wild), tables), "drying").yours
+        assert abs(math.log(moved / calm)) < abs(math.log(wild / calm)) / 5
+
+
+def test_a_hidden_bias_is_found_and_halves_what_is_off(tables: Tables) -> None:
+    """Trays 1.4 times as slow as the model, with noise: within the interval, and leave-one-out errors halved."""
+    found = 0
+    for seed in range(20):
+        chance = np.random.default_rng(seed)
+        learnt = learn(dried(tables, *(1.4 * np.exp(chance.normal(0, 0.12, 12)))), tables)
+        told, error = factor(learnt, "drying"), learnt.errors[0]
+        found += told.low <= 1.4 <= told.high
+        assert error.after < 0.62 * error.before
+    assert found >= 17
+
+
+def test_what_powders_drink_is_shared_out_by_what_they_drink(tables: Tables) -> None:
+    """Two blends, one all starch and one all soda, tell starch and soda apart."""
+    starch = make_formula("glycerin-dough", corn_starch=50)
+    soda = make_formula("glycerin-dough", baking_soda=50)
+
+    def rope(formula: Formula, thirst: float) -> Observation:
+        at = {}
+        for key, wanted in (("rolls_at_g", P.rolls_at), ("smears_at_g", P.smears_at)):
+            low, high = 0.1, 200.0
+            for _ in range(60):
+                middle = math.sqrt(low * high)
+                facts = {key: middle, "wetter": "glycerin", "temperature_c": 21.0}
+                log_said = equations_of(Observation("rope", formula, facts), tables, P)[0].seen + math.log(wanted)
+                low, high = (middle, high) if log_said < math.log(wanted * thirst) else (low, middle)
+            at[key] = low
+        return Observation("rope", formula, {**at, "wetter": "glycerin", "temperature_c": 21.0})
+
+    learnt = learn([rope(starch, 1.5)] * 4 + [rope(soda, 0.8)] * 4, tables)
+    assert factor(learnt, "demand.starch").yours == pytest.approx(1.5, rel=0.05)
+    assert factor(learnt, "demand.base").yours == pytest.approx(0.8, rel=0.05)
+    assert learnt.errors[0].after < 0.25 * learnt.errors[0].before
+
+
+def test_foam_early_tells_its_height_and_late_its_life(tables: Tables) -> None:
+    lather = evaluate(BETAINE_SCOOP, tables).lather
+    assert lather.height_cm
+    assert lather.half_life_min
+    seen = []
+    for minutes in (5, 10, 20, 30):
+        after = max(0.0, minutes - tables.parameters.lather.fill_min)
+        height = 1.3 * lather.height_cm * 2 ** (-after / (0.7 * lather.half_life_min))
+        seen += [Observation("foam", BETAINE_SCOOP, {"minutes": minutes, "height_cm": height})] * 6
+    learnt = learn(seen, tables)
+    assert factor(learnt, "foam").yours == pytest.approx(1.3, rel=0.08)
+    assert factor(learnt, "foam_half_life").yours == pytest.approx(0.7, rel=0.12)
+
+
+def test_pieces_losses_and_drops_are_heard(tables: Tables) -> None:
+    learnt = learn([
+        *[Observation("yield", BETAINE_SCOOP, {"bowl_g": 1000.0, "pieces_g": 900.0})] * 8,
+        *[Observation("pieces", BETAINE_SCOOP, {"tool": "disher-24", "piece_g": [66.0, 67.0, 65.0]})] * 5,
+        *[Observation("scratch", BETAINE_SCOOP, {"drops": 30.0})] * 6,
+        *[Observation("felt", GLYCERIN_ROLL, {"state": "crumbly dough", "temperature_c": 21.0})] * 6,
+    ], tables)  # fmt: skip
+    assert 7 < factor(learnt, "loss.betaine-dough").yours < 10
+    assert factor(learnt, "packing.disher-24").yours > 1.05
+    assert factor(learnt, "firmness").yours > 5
+    assert factor(learnt, "demand.base").yours > 1, "it felt drier than said, so the powders drink more"
+
+
+def test_what_cannot_be_used_is_set_aside_with_its_reason(tables: Tables) -> None:
+    never = replace(BETAINE_SCOOP, room=Room(21, 90))
+    empty = make_formula(glycerin=100)
+    odd = [
+        Observation("felt", BETAINE_SCOOP, {"state": "gossip", "temperature_c": 21.0}),
+        Observation("felt", BETAINE_SCOOP, {"state": "pour", "temperature_c": 21.0}),
+        Observation("dried", never, {"hours": 40.0}),
+        Observation("foam", make_formula("damp-press", baking_soda=100), {"minutes": 5.0, "height_cm": 4.0}),
+        Observation("pieces", BETAINE_SCOOP, {"tool": "spoon", "piece_g": [50.0]}),
+        Observation("yield", BETAINE_SCOOP, {"bowl_g": 100.0, "pieces_g": 120.0}),
+        Observation("rope", BETAINE_SCOOP, {"wetter": "nothing", "rolls_at_g": 3.0, "temperature_c": 21.0}),
+        Observation("felt", empty, {"state": "sticky", "temperature_c": 21.0}),
+        Observation("dried", BETAINE_SCOOP, {"hours": 40.0}, refused="its glycerin is gone"),
+    ]
+    learnt = learn(odd, tables)
+    assert [each.index for each in learnt.set_aside] == list(range(len(odd)))
+    assert learnt.factors == ()
+    assert "its glycerin is gone" in learnt.set_aside[-1].reason
+
+
+def test_a_factor_never_runs_further_than_it_is_let(tables: Tables) -> None:
+    told = factor(learn(dried(tables, *([40.0] * 40)), tables), "drying")
+    assert told.yours == pytest.approx(P.furthest)
+    assert told.high == pytest.approx(P.furthest)

@@ -1,0 +1,82 @@
+"""Claims judged side by side: error rates over many series, against scipy's own test, and odd series."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from scipy import stats
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.learning.series import Claim, SeriesJudgement, judge_series
+
+SPREAD_CM, SERIES = 0.4, 300
+CLAIM = Claim("foam_height_cm", "B", "A")
+WORTH = Claim("foam_height_cm", "B", "A", 0.5)
+
+
+def series(claim: Claim, seed: int, better_by: float, each: int) -> SeriesJudgement:
+    chance = np.random.default_rng(seed)
+    tests = [{"variant": name, "foam_height_cm": round(float(value), 2)}
+             for name, mean in (("A", 6.0), ("B", 6.0 + better_by)) for value in chance.normal(mean, SPREAD_CM, each)]  # fmt: skip
+    return judge_series(claim, tests)
+
+
+@pytest.mark.parametrize("each", [2, 4, 8])
+@pytest.mark.parametrize("claim", [CLAIM, WORTH])
+def test_where_nothing_differs_yes_is_rare(claim: Claim, each: int) -> None:
+    """A one-sided 2.5 % of 300 series; the bound is that of the binomial, one in a thousand (scipy.stats.binom)."""
+    wrong = sum(series(claim, seed, 0.0, each).answer == "yes" for seed in range(SERIES))
+    assert wrong <= stats.binom.ppf(0.999, SERIES, 0.025)
+    assert wrong / SERIES <= 0.05
+
+
+@pytest.mark.parametrize("claim", [CLAIM, WORTH])
+def test_a_true_difference_is_found_and_never_denied(claim: Claim) -> None:
+    answers = [series(claim, seed, 1.0, 6).answer for seed in range(SERIES)]
+    assert answers.count("no") / SERIES <= 0.05
+    assert answers.count("yes") / SERIES >= 0.85
+
+
+def test_too_few_tests_say_so_and_how_many_are_needed() -> None:
+    few = [series(WORTH, seed, 0.6, 2) for seed in range(60)]
+    doubtful = [each for each in few if each.answer == "cannot tell yet"]
+    assert len(doubtful) > 30
+    assert all(each.more_tests and each.more_tests >= 1 for each in doubtful)
+    enough = [series(WORTH, seed, 0.0, 40).answer for seed in range(60)]
+    assert enough.count("no") >= 55, "forty of each settle that less than half a centimetre lies between"
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_the_interval_is_that_of_the_pooled_t_test(seed: int) -> None:
+    """Two variants: scipy.stats.ttest_ind with equal variances gives the same interval and the same side."""
+    chance = np.random.default_rng(seed)
+    a, b = chance.normal(6, SPREAD_CM, 5), chance.normal(6.4, SPREAD_CM, 7)
+    told = judge_series(
+        CLAIM, [{"variant": "A", "foam_height_cm": v} for v in a] + [{"variant": "B", "foam_height_cm": v} for v in b]
+    )
+    low, high = stats.ttest_ind(b, a).confidence_interval(0.95)
+    assert (told.low, told.high) == (pytest.approx(low), pytest.approx(high))
+    assert told.difference == pytest.approx(b.mean() - a.mean())
+    assert told.per_variant["B"].spread == pytest.approx(b.std(ddof=1))
+
+
+def test_a_third_variant_lends_its_repeats() -> None:
+    tests = [{"variant": "A", "f": 6.0}, {"variant": "B", "f": 8.0}]
+    assert judge_series(Claim("f", "B", "A"), tests).answer == "cannot tell yet"
+    repeats = [{"variant": "C", "f": value} for value in (5.9, 6.0, 6.1, 6.0, 5.95)]
+    assert judge_series(Claim("f", "B", "A"), tests + repeats).answer == "yes"
+
+
+def test_odd_series_are_told_in_a_sentence() -> None:
+    alike = [{"variant": name, "f": 6.0} for name in "AABB"]
+    assert judge_series(Claim("f", "B", "A"), alike).answer == "cannot tell yet"
+    assert judge_series(Claim("f", "B", "A", 5.0), alike).answer == "no"
+    alone = judge_series(Claim("f", "B", "A"), [{"variant": "A", "f": 1}, {"variant": "A"}, {"variant": "B", "f": "much"}])
+    assert (alone.answer, [each.code for each in alone.set_aside]) == ("cannot tell yet", ["no_value", "no_number"])
+    assert "no test of B" in alone.message
+    smaller = [{"variant": name, "ring": value} for name, value in (("A", 9), ("A", 9.2), ("B", 3), ("B", 3.1))]
+    assert judge_series(Claim("ring", "B", "A", lower_is_better=True), smaller).answer == "yes"
+    assert judge_series(Claim("ring", "B", "A"), smaller).answer == "no"
+    for claim, tests in ((Claim("f", "B", "B"), alike), (CLAIM, alike), (CLAIM, [])):
+        with pytest.raises(InputError):
+            judge_series(claim, tests)
