@@ -50,7 +50,10 @@ def test_all_that_happens_is_told_and_leads_to_its_place(demo_client: FlaskClien
     assert all(entry["formula_id"] or entry["batch_id"] or entry["tray_id"] for entry in entries)
     assert [entry["id"] for entry in entries] == sorted((entry["id"] for entry in entries), reverse=True)
     batch = demo_client.get("/api/batches").json["batches"][0]["id"]
-    note = {"after": demo_client.get(f"/api/batches/{batch}").json["state"]["seq"], "event": {"kind": "note", "text": "Zwieback smell"}}
+    note = {
+        "after": demo_client.get(f"/api/batches/{batch}").json["state"]["seq"],
+        "event": {"kind": "note", "text": "Zwieback smell"},
+    }
     assert demo_client.post(f"/api/batches/{batch}/events", json=note).status_code == 201
     (found,) = asked(demo_client, q="zwi")["items"]
     assert (found["batch_id"], found["kind"]) == (batch, "note")
@@ -172,7 +175,9 @@ def test_a_cursor_of_our_own_making_leads_on_and_another_is_refused(demo_client:
 
 
 @settings(max_examples=12, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(acts=st.lists(st.sampled_from(["price", "amount", "name", "ingredient", "delete", "restore", "new"]), min_size=1, max_size=5))
+@given(
+    acts=st.lists(st.sampled_from(["price", "amount", "name", "ingredient", "delete", "restore", "new"]), min_size=1, max_size=5)
+)
 def test_once_the_background_is_idle_kept_figures_are_fresh_ones(client: FlaskClient, studio: Studio, acts: list[str]) -> None:
     """After any change: what the list keeps agrees with an evaluation made now."""
     formula = created(client)
@@ -182,7 +187,11 @@ def test_once_the_background_is_idle_kept_figures_are_fresh_ones(client: FlaskCl
     with studio.reading() as session:
         tables = studio_tables(session)
         for kept in session.scalars(select(FormulaGlanceRow)):
-            row = session.get(type(find_formula(session, kept.formula_id)), kept.formula_id) if _there(client, kept.formula_id) else None
+            row = (
+                session.get(type(find_formula(session, kept.formula_id)), kept.formula_id)
+                if _there(client, kept.formula_id)
+                else None
+            )
             if row is not None:
                 true = evaluate(record_of(row), tables)
                 assert kept.cost_piece == true.cost.piece
@@ -277,7 +286,9 @@ def test_of_two_batches_the_difference_that_matters_is_named(client: FlaskClient
 
 def test_an_ingredient_in_use_names_its_formulas_and_one_of_old_versions_does_not(client: FlaskClient, studio: Studio) -> None:
     keep_up(studio)
-    own = client.post("/api/ingredients", json={"based_on": "glycerin", "name": "Barn glycerin", "inci": "", "note": "", "properties": {}})
+    own = client.post(
+        "/api/ingredients", json={"based_on": "glycerin", "name": "Barn glycerin", "inci": "", "note": "", "properties": {}}
+    )
     assert own.status_code == 201, own.text
     name = own.json["id"] if "id" in own.json else own.json["ingredient"]["id"]
     formula = created(client, portions=[{"name": "b", "lines": [{"ingredient": name, "amount": "10", "unit": "g"}]}])
@@ -285,5 +296,8 @@ def test_an_ingredient_in_use_names_its_formulas_and_one_of_old_versions_does_no
     assert (refused.status_code, refused.json["details"]["formulas"]) == (409, [formula["formula"]["name"]])
     emptied = formula["formula"] | {"portions": [{"name": "b", "lines": []}]}
     client.post(f"/api/formulas/{formula['id']}/versions", json={"note": "old"})
-    assert client.put(f"/api/formulas/{formula['id']}", json={"revision": formula["revision"], "formula": emptied}).status_code == 200
+    assert (
+        client.put(f"/api/formulas/{formula['id']}", json={"revision": formula["revision"], "formula": emptied}).status_code
+        == 200
+    )
     assert client.delete(f"/api/ingredients/{name}").status_code in {200, 204}

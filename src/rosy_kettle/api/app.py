@@ -24,6 +24,7 @@ from rosy_kettle.api import (
     profiles,
     rack,
     reference,
+    tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
 from rosy_kettle.api.respond import respond
@@ -44,7 +45,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, formulas, batches, batch_papers, rack, journal, devices, profiles, ingredients, moulds,
+    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, journal, devices, profiles, ingredients,
+    moulds,
 )  # fmt: skip
 
 

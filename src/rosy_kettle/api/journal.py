@@ -36,6 +36,6 @@ def list_(query: JournalQuery) -> Response:
 def _entry(row: JournalRow) -> JournalEntry:
     return JournalEntry(
         id=row.id, at=row.at, kind=row.kind, title=row.title, text=row.text, formula_id=row.formula_id, batch_id=row.batch_id,
-        tray_id=row.tray_id, version=row.version, gone_wrong=row.gone_wrong,
+        tray_id=row.tray_id, test_id=row.test_id, version=row.version, gone_wrong=row.gone_wrong,
         drawn=row.drawn,
     )  # fmt: skip

@@ -38,6 +38,7 @@ class JournalRow(Base):
     formula_id: Mapped[int | None]
     batch_id: Mapped[int | None]
     tray_id: Mapped[int | None]
+    test_id: Mapped[int | None]
     version: Mapped[int | None]
     gone_wrong: Mapped[bool]
     drawn: Mapped[float | None]

@@ -952,6 +952,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tub-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tests in the tub, the newest first */
+        get: operations["tub_list__get"];
+        put?: never;
+        /** Begin a test */
+        post: operations["tub_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tub-tests/{test_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One test as it stands */
+        get: operations["tub_read__int_test_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tub-tests/{test_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let one thing happen in a test */
+        post: operations["tub_happen__int_test_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1065,6 +1117,29 @@ export interface components {
              * @default
              */
             why?: string;
+        };
+        /**
+         * AmendedHeight
+         * @description What a height should have said; what it said stays in the record.
+         */
+        AmendedHeight: {
+            /**
+             * Height Cm
+             * @default null
+             */
+            height_cm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Left Out
+             * @default null
+             */
+            left_out?: boolean | null;
+            /** Of */
+            of: number;
         };
         /**
          * AskedSchool
@@ -2544,12 +2619,74 @@ export interface components {
             prereaction_share?: number | null;
         };
         /**
+         * FoamEvent
+         * @description Foam stands so high so long after the tap was opened.
+         */
+        FoamEvent: {
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "foam";
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * FoamHeight
+         * @description Foam as it stood, or as it has been amended since.
+         */
+        FoamHeight: {
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Seq */
+            seq: number;
+        };
+        /**
          * FoamPoint
          * @description Foam some minutes after the tap was opened.
          */
         FoamPoint: {
             /** Litres */
             litres: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * Foretold
+         * @description What was said; None where it was not known.
+         */
+        Foretold: {
+            /** Cloud */
+            cloud: number | null;
+            /** Floats */
+            floats: string | null;
+            /** Gone After Min */
+            gone_after_min: number | null;
+            /** Heights */
+            heights: components["schemas"]["ForetoldHeight"][];
+            /** Ring */
+            ring: number | null;
+            /** Slip */
+            slip: string | null;
+            /** Tint */
+            tint: number | null;
+        };
+        /**
+         * ForetoldHeight
+         * @description Foam some minutes after the tap was opened.
+         */
+        ForetoldHeight: {
+            /** Height Cm */
+            height_cm: number;
             /** Minutes */
             minutes: number;
         };
@@ -2917,6 +3054,8 @@ export interface components {
             id: number;
             /** Kind */
             kind: string;
+            /** Test Id */
+            test_id: number | null;
             /** Text */
             text: string;
             /** Title */
@@ -3058,6 +3197,19 @@ export interface components {
             unknown?: string[];
             /** Value */
             value: number | null;
+        };
+        /**
+         * LeftEvent
+         * @description What is left of the piece, for the next bath.
+         */
+        LeftEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left";
+            /** Mass G */
+            mass_g: number;
         };
         /**
          * Lever
@@ -3378,6 +3530,17 @@ export interface components {
             kind: "amended" | "note";
             /** Text */
             text: string;
+        };
+        /**
+         * OpenedEvent
+         * @description The tap is opened, or the test is closed.
+         */
+        OpenedEvent: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed" | "opened";
         };
         /**
          * Order
@@ -4515,6 +4678,67 @@ export interface components {
             name: string;
         };
         /**
+         * SeenEvent
+         * @description What was seen beside the foam.
+         */
+        SeenEvent: {
+            /**
+             * Cloud
+             * @default null
+             */
+            cloud?: string | null;
+            /**
+             * Film
+             * @default null
+             */
+            film?: string | null;
+            /**
+             * Floats
+             * @default null
+             */
+            floats?: string | null;
+            /**
+             * Gone After Min
+             * @default null
+             */
+            gone_after_min?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seen";
+            /**
+             * Ring
+             * @default null
+             */
+            ring?: string | null;
+            /**
+             * Scent
+             * @default null
+             */
+            scent?: string | null;
+            /**
+             * Skin
+             * @default null
+             */
+            skin?: string | null;
+            /**
+             * Slip
+             * @default null
+             */
+            slip?: string | null;
+            /**
+             * Spins
+             * @default null
+             */
+            spins?: string | null;
+            /**
+             * Tint
+             * @default null
+             */
+            tint?: string | null;
+        };
+        /**
          * SetAside
          * @description One weighing that does not count, and why.
          */
@@ -4833,6 +5057,119 @@ export interface components {
             value_c: number;
         };
         /**
+         * TestAnswer
+         * @description A test as it stands.
+         */
+        TestAnswer: {
+            /** Batch Id */
+            batch_id: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Closed At */
+            closed_at: string | null;
+            foretold: components["schemas"]["Foretold"];
+            /** Formula Id */
+            formula_id: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            state: components["schemas"]["TubState"];
+            use: components["schemas"]["Use"];
+            /** Version */
+            version: number | null;
+        };
+        /**
+         * TestEventSave
+         * @description One thing that happened, after what the browser has seen.
+         */
+        TestEventSave: {
+            /** After */
+            after: number;
+            /** Event */
+            event: components["schemas"]["OpenedEvent"] | components["schemas"]["FoamEvent"] | components["schemas"]["AmendedHeight"] | components["schemas"]["SeenEvent"] | components["schemas"]["LeftEvent"] | components["schemas"]["TestNote"];
+        };
+        /**
+         * TestList
+         * @description Tests, the newest first.
+         */
+        TestList: {
+            /** Items */
+            items: components["schemas"]["TestAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * TestNote
+         * @description Something worth remembering.
+         */
+        TestNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Text */
+            text: string;
+        };
+        /**
+         * TestSave
+         * @description A piece, or part of one, and a bath.
+         */
+        TestSave: {
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /**
+             * Bath C
+             * @default 38
+             */
+            bath_c?: number;
+            /** Dose G */
+            dose_g: number;
+            /**
+             * Formula Id
+             * @default null
+             */
+            formula_id?: number | null;
+            /**
+             * Hardness
+             * @default moderate
+             */
+            hardness?: string;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Tub Area M2
+             * @default 0.8
+             */
+            tub_area_m2?: number;
+            /**
+             * Tub L
+             * @default 150
+             */
+            tub_l?: number;
+            /**
+             * Way
+             * @default crumbled
+             * @enum {string}
+             */
+            way?: "crumbled" | "held" | "whole";
+        };
+        /**
          * TimelineEntry
          * @description One event as it is told.
          */
@@ -5088,6 +5425,46 @@ export interface components {
             temperature_c: number | null;
         };
         /**
+         * TubState
+         * @description Where a test stands.
+         */
+        TubState: {
+            /**
+             * Closed At
+             * @default null
+             */
+            closed_at: string | null;
+            /**
+             * Heights
+             * @default []
+             */
+            heights: components["schemas"]["FoamHeight"][];
+            /**
+             * Left G
+             * @default null
+             */
+            left_g: number | null;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
+            /**
+             * Opened At
+             * @default null
+             */
+            opened_at: string | null;
+            /** Seen */
+            seen: {
+                [key: string]: unknown;
+            };
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+        };
+        /**
          * UnitAnswer
          * @description A unit an amount may carry.
          */
@@ -5096,6 +5473,52 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+        };
+        /**
+         * Use
+         * @description One bath. ``None`` takes the default of the method, or of the hardness class.
+         */
+        Use: {
+            /**
+             * Alkalinity Mg L
+             * @default null
+             */
+            alkalinity_mg_l: number | null;
+            /**
+             * Bath C
+             * @default 38
+             */
+            bath_c: number;
+            /**
+             * Dose G
+             * @default null
+             */
+            dose_g: number | null;
+            /**
+             * Hardness
+             * @default moderate
+             */
+            hardness: string;
+            /**
+             * Tap Ph
+             * @default null
+             */
+            tap_ph: number | null;
+            /**
+             * Tub Area M2
+             * @default 0.8
+             */
+            tub_area_m2: number;
+            /**
+             * Tub L
+             * @default 150
+             */
+            tub_l: number;
+            /**
+             * Way
+             * @default null
+             */
+            way: string | null;
         };
         /**
          * UseFile
@@ -8431,6 +8854,213 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tub_list__get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                formula_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tub_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tub_read__int_test_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                test_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tub_happen__int_test_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                test_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestEventSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

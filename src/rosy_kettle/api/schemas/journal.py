@@ -49,6 +49,7 @@ class JournalEntry(Response):
     formula_id: int | None
     batch_id: int | None
     tray_id: int | None
+    test_id: int | None
     version: int | None
     gone_wrong: bool
     drawn: float | None

@@ -20,8 +20,10 @@ from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
 from rosy_kettle.store.formulas import FormulaRow, VersionRow
 from rosy_kettle.store.journal import Entry, add_entries, last_ids, tags_of
 from rosy_kettle.store.rack import TrayEventRow, TrayRow
+from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
 from rosy_kettle.usecases.batches.tell_batch import tell_events
 from rosy_kettle.usecases.rack.tell_tray import tell_tray_event
+from rosy_kettle.usecases.tub.tell_test import tell_test_event
 
 __all__ = ["FILTERS", "entries_waiting", "keep_journal"]
 
@@ -29,9 +31,12 @@ KINDS = {
     "version": "formula", "plan": "plan", "conditions": "batch", "skipped": "batch", "closed": "batch", "weighed": "weighed off",
     "corrected": "correction", "rescued": "correction", "felt": "felt", "note": "note", "amended": "note", "photo": "photo",
     "outcome": "result", "tray": "tray", "weigh_in": "weigh-in", "checked": "check", "done": "task", "undone": "task",
+    "test": "tub", "opened_tap": "tub", "foam": "tub", "seen": "tub", "left": "tub",
     "moved": "task", "put": "tray", "wrapped": "tray", "opened": "tray",
 }  # fmt: skip
 """Kind of a journal entry by what it is made of."""
+TUB_KINDS = {"opened": "opened_tap", "closed": "seen", "amended": "foam", "note": "note"}
+"""Kind of what happened in a test, where a tray's or a batch's has the same word."""
 OF_EVERY_STEP = frozenset({"weighed", "done"})
 """Kinds of a batch's events that go without saying: a weighing within its tolerance, a step done."""
 FILTERS = tuple(dict.fromkeys(KINDS.values()))
@@ -103,15 +108,14 @@ def _numbered(row: Any, at: Any, tell: Callable[[Session, list[Any], Tables], li
 def _entry(
     source: str, row: Any, at: datetime, kind: str, title: str, text: str, *, formula_id: int | None = None,
     batch_id: int | None = None, tray_id: int | None = None, version: int | None = None, gone_wrong: bool = False,
-    drawn: float | None = None,
+    drawn: float | None = None, test_id: int | None = None,
 ) -> Entry:  # fmt: skip
     month, filtered = 100 * at.year + at.month, KINDS[kind]
     tags = tags_of(filtered, month, formula_id, batch_id, gone_wrong=gone_wrong)
     return {
         "source": source, "source_id": row.id, "at": at, "month": month, "kind": filtered, "formula_id": formula_id,
-        "batch_id": batch_id, "tray_id": tray_id, "version": version, "gone_wrong": gone_wrong, "drawn": drawn,
-        "title": title, "text": text,
-        "tags": tags,
+        "batch_id": batch_id, "tray_id": tray_id, "test_id": test_id, "version": version, "gone_wrong": gone_wrong,
+        "drawn": drawn, "title": title, "text": text, "tags": tags,
     }  # fmt: skip
 
 
@@ -235,6 +239,29 @@ def _of_tray(row: Any, batches: dict[int, Any]) -> dict[str, Any]:
     return {"tray_id": row.id, "batch_id": row.batch_id, "formula_id": None if batch is None else batch.formula_id}
 
 
+def _tell_tests(_session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    return [
+        _entry(
+            "tub_test", row, row.begun_at, "test", row.name, f"Into the tub: {row.use['dose_g']:g} g in {row.use['tub_l']:g} L.",
+            formula_id=row.formula_id, batch_id=row.batch_id, test_id=row.id, version=row.version,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def _tell_test_events(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+    tests = _by_id(session, {row.test_id for row in rows}, *TubTestRow.__table__.c)
+    found = []
+    for row in rows:
+        test, kind = tests[row.test_id], TUB_KINDS.get(row.kind, row.kind)
+        found.append(_entry(
+            "tub_test_event", row, row.at, kind, test.name, tell_test_event(row.kind, row.data), formula_id=test.formula_id,
+            batch_id=test.batch_id, test_id=test.id, version=test.version,
+            drawn=float(row.data["height_cm"]) if row.kind == "foam" else None,
+        ))  # fmt: skip
+    return found
+
+
 def _by_id(session: Session, ids: set[Any], *columns: Any) -> dict[int, Any]:
     """Rows by their number, which is the first of the columns."""
     return {each.id: each for each in session.execute(select(*columns).where(columns[0].in_(ids)))} if ids else {}
@@ -245,6 +272,8 @@ SOURCES = {
     "kept": _Source(_peek_kept, _rows_kept, _tell_kept),
     "batch": _numbered(BatchRow, BatchRow.created_at, _tell_batches),
     "batch_event": _numbered(BatchEventRow, BatchEventRow.at, _tell_batch_events),
+    "tub_test": _numbered(TubTestRow, TubTestRow.begun_at, _tell_tests),
+    "tub_test_event": _numbered(TubTestEventRow, TubTestEventRow.at, _tell_test_events),
     "tray": _numbered(TrayRow, TrayRow.set_out_at, _tell_trays),
     "tray_event": _numbered(TrayEventRow, TrayEventRow.at, _tell_tray_events),
 }

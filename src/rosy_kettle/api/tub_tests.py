@@ -1,0 +1,75 @@
+"""Tests in the tub."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from rosy_kettle.api.part import part
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.tub_tests import TestAnswer, TestEventSave, TestList, TestPath, TestQuery, TestSave
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.tub.foretold import Foretold, ForetoldHeight
+from rosy_kettle.core.records import Use
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.tub.run_test import TestBegin, TubTest, begin_test, let_test_happen, look_at_test, look_at_tests
+
+__all__ = ["blueprint"]
+
+blueprint = part("tub", __name__, "/api/tub-tests", (404, 409, 422))
+
+
+@blueprint.get("", summary="Tests in the tub, the newest first", responses={200: TestList})
+def list_(query: TestQuery) -> Response:
+    with current_studio().reading() as session:
+        tests = look_at_tests(session, query=query.q, formula_id=query.formula_id, before=query.cursor, limit=query.limit + 1)
+        shown = [_answer(each) for each in tests[: query.limit]]
+    return respond(TestList(items=shown, next=shown[-1].id if len(tests) > query.limit else None))
+
+
+@blueprint.post("", summary="Begin a test", responses={201: TestAnswer})
+def begin(body: TestSave) -> Response:
+    use = Use(
+        dose_g=body.dose_g,
+        way=body.way,
+        tub_l=body.tub_l,
+        tub_area_m2=body.tub_area_m2,
+        bath_c=body.bath_c,
+        hardness=body.hardness,
+    )
+    with current_studio().writing() as session:
+        known = studio_tables(session).waters
+        if body.hardness not in known:
+            raise InputError(f'There is no water "{body.hardness[:20]}"; choose {", ".join(known)}.', quantity="hardness")
+        test_id = begin_test(session, TestBegin(use, body.batch_id, body.formula_id, body.name, body.key))
+    return _told(test_id, 201)
+
+
+@blueprint.get("/<int:test_id>", summary="One test as it stands", responses={200: TestAnswer})
+def read(path: TestPath) -> Response:
+    return _told(path.test_id)
+
+
+@blueprint.post("/<int:test_id>/events", summary="Let one thing happen in a test", responses={201: TestAnswer})
+def happen(path: TestPath, body: TestEventSave) -> Response:
+    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    if body.event.kind in {"seen", "amended"} and not set(data) - {"of"}:
+        raise InputError("Nothing is said; give at least one thing that was seen.", quantity="event")
+    with current_studio().writing() as session:
+        let_test_happen(session, path.test_id, body.after, body.event.kind, data)
+    return _told(path.test_id, 201)
+
+
+def _told(test_id: int, status: int = 200) -> Response:
+    with current_studio().reading() as session:
+        return respond(_answer(look_at_test(session, test_id)), status)
+
+
+def _answer(test: TubTest) -> TestAnswer:
+    row = test.row
+    told = row.foretold
+    heights = tuple(ForetoldHeight(**each) for each in told["heights"])
+    return TestAnswer(
+        id=row.id, formula_id=row.formula_id, batch_id=row.batch_id, version=row.version, name=row.name, use=Use(**row.use),
+        foretold=Foretold(**{**told, "heights": heights}), begun_at=row.begun_at, closed_at=row.closed_at, state=test.state,
+    )  # fmt: skip

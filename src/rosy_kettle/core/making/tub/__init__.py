@@ -1,0 +1,1 @@
+"""The tub: what a test in the bath showed, beside what was foretold."""

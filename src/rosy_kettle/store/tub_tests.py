@@ -1,0 +1,115 @@
+"""Tests in the tub, and every thing that happened in them, never changed."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.happenings import next_seq
+
+__all__ = [
+    "TubTestEventRow", "TubTestRow", "add_tub_test", "add_tub_test_event", "find_tub_test", "list_tub_test_events",
+    "list_tub_tests", "tub_test_begun_with",
+]  # fmt: skip
+
+
+class TubTestRow(Base):
+    """One test: what went into which bath, and what the Desk had said of it."""
+
+    __tablename__ = "tub_tests"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
+    version: Mapped[int | None]
+    name: Mapped[str]
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    """As made, a formula file; null for a piece from elsewhere."""
+    use: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """Dose [g], way, tub [L, m2], bath [°C], water."""
+    foretold: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """What the Desk said when the test was begun."""
+    begun_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    closed_at: Mapped[datetime | None] = mapped_column(UtcTime)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+class TubTestEventRow(Base):
+    """One thing that happened. Rows are only ever added."""
+
+    __tablename__ = "tub_test_events"
+    __table_args__ = (UniqueConstraint("test_id", "seq"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    test_id: Mapped[int] = mapped_column(ForeignKey("tub_tests.id", ondelete="RESTRICT"))
+    seq: Mapped[int]
+    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    kind: Mapped[str]
+    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+def add_tub_test(session: Session, row: TubTestRow) -> TubTestRow:
+    """Begin a test."""
+    session.add(row)
+    session.flush()
+    return row
+
+
+def tub_test_begun_with(session: Session, key: str | None) -> int | None:
+    """Return the number of the test that was begun with a key, or None."""
+    return None if key is None else session.scalar(select(TubTestRow.id).where(TubTestRow.request_key == key))
+
+
+def find_tub_test(session: Session, test_id: int) -> TubTestRow:
+    """Return a test.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(TubTestRow, test_id)
+    if row is None:
+        raise NotFoundError(f"There is no test {test_id}.", noun="test", id=test_id)
+    return row
+
+
+def list_tub_tests(session: Session, *, query: str, formula_id: int | None, before: int | None, limit: int) -> list[TubTestRow]:
+    """Return tests, the newest first."""
+    asked = select(TubTestRow)
+    if query:
+        asked = asked.where(TubTestRow.name.icontains(query, autoescape=True))
+    if formula_id is not None:
+        asked = asked.where(TubTestRow.formula_id == formula_id)
+    if before is not None:
+        asked = asked.where(TubTestRow.id < before)
+    return list(session.scalars(asked.order_by(TubTestRow.id.desc()).limit(limit)))
+
+
+def list_tub_test_events(session: Session, test_ids: list[int]) -> dict[int, list[TubTestEventRow]]:
+    """Return everything that happened in some tests, in its order, asked for at once."""
+    found: dict[int, list[TubTestEventRow]] = {id_: [] for id_ in test_ids}
+    asked = select(TubTestEventRow).where(TubTestEventRow.test_id.in_(test_ids))
+    for row in session.scalars(asked.order_by(TubTestEventRow.test_id, TubTestEventRow.seq)):
+        found[row.test_id].append(row)
+    return found
+
+
+def add_tub_test_event(session: Session, test_id: int, after: int, kind: str, data: dict[str, Any]) -> TubTestEventRow:
+    """Add one thing that happened.
+
+    Raises
+    ------
+    ConflictError
+        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+    """
+    seq = next_seq(session, TubTestEventRow.seq, TubTestEventRow.test_id, test_id, after, "test")
+    row = TubTestEventRow(test_id=test_id, seq=seq, kind=kind, data=data, at=now_utc())
+    session.add(row)
+    session.flush()
+    return row

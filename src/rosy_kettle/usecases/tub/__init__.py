@@ -1,0 +1,1 @@
+"""What is done with a test in the tub: begun, measured, told."""
