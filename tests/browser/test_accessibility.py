@@ -25,6 +25,8 @@ VIEWS = {
     "/plan": "Plan",
     "/plan/1": "Run sheet",
     "/rack": "On the rack",
+    "/tub": "Tub",
+    "/tub/1?other=2": "Peat bricks",
     "/journal": "Journal",
     "/batches/2/beside": "Oar-blade slices, batch 2",
     "/batches/2/beside?other=3": "Oar-blade slices, batch 2, beside batch 3",

@@ -4,6 +4,7 @@ export { emptyFormula } from "./emptyFormula";
 export * from "./journal";
 export * from "./queries";
 export * from "./rack";
+export * from "./tub";
 export type * from "./types";
 export { type Answered, useAnswer } from "./useAnswer";
 export { type Devices, useAwake, useStream } from "./useStream";

@@ -66,6 +66,8 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/journal")).JournalPage }),
       },
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
+      { path: "tub", lazy: async () => ({ Component: (await import("../features/tub")).TubPage }) },
+      { path: "tub/:testId", lazy: async () => ({ Component: (await import("../features/tub")).TestPage }) },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },
     ],

@@ -91,6 +91,7 @@ function useEntries(typed: string): Entry[] {
       { words: "Plan", kind: "page", go: to("/plan") },
       { words: "Bench: all batches", kind: "page", go: to("/bench") },
       { words: "Rack", kind: "page", go: to("/rack") },
+      { words: "Tub", kind: "page", go: to("/tub") },
       { words: "Journal", kind: "page", go: to("/journal") },
       { words: "Pantry", kind: "page", go: to("/pantry") },
     ];

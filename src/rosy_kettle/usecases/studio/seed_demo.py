@@ -21,6 +21,7 @@ from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
 from rosy_kettle.usecases.studio.seed_rack import seed_rack
+from rosy_kettle.usecases.studio.seed_tub import seed_tub
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["reset_demo", "seed_demo"]
@@ -49,6 +50,7 @@ def seed_demo(studio: Studio) -> bool:
         session.flush()
         seed_batches(session)
         seed_rack(session, tables)
+        seed_tub(session)
     return True
 
 

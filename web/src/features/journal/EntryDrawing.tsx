@@ -68,6 +68,9 @@ const SHAPES: Readonly<Record<string, (drawn: number | null) => React.ReactNode>
   check: () => <path d="M8 16L17 24L37 6" />,
   task: () => <path d="M6 5H38M22 5V21M18 21H26L22 28Z" />,
   note: () => pen,
+  tub: (height_cm) => (
+    <path d={`M4 6V16Q4 26 16 26H28Q40 26 40 16V6M5 ${16 - Math.min(9, height_cm ?? 0)}H39`} />
+  ),
   photo: () => <path d="M7 5H37V25H7ZM7 21L17 13L24 19L30 15L37 20" />,
   result,
 };

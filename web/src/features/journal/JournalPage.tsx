@@ -159,6 +159,7 @@ function Entry({
 
 /** Where an entry leads: the tray on its shelf, the batch's record, or the formula. */
 function placeOf(entry: JournalEntry): string {
+  if (entry.test_id) return `/tub/${entry.test_id}`;
   if (entry.tray_id) return `/rack?tray=${entry.tray_id}`;
   if (entry.batch_id) return `/batches/${entry.batch_id}`;
   return entry.version && entry.version > 1

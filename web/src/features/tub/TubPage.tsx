@@ -1,0 +1,105 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { messageOf, type TubTest, useTubTests } from "../../api";
+import { useSettled } from "../../lib/useSettled";
+import { Button, LongList } from "../../ui";
+import { BeginSheet } from "./BeginSheet";
+import { foretoldAt, tellingHeight } from "./section";
+
+/** Every test in the tub, with how its foam stood against what the Desk had said. */
+export function TubPage() {
+  const [search, setSearch] = useState("");
+  const [beginning, setBeginning] = useState(false);
+  const tests = useTubTests(useSettled(search.trim()));
+  const rows = tests.data?.pages.flatMap((page) => page.items) ?? [];
+  return (
+    <div className="pb-16 pl-14 pr-9 pt-2">
+      <div className="flex flex-wrap items-end justify-between gap-x-8">
+        <div>
+          <h1>Tub</h1>
+          <p className="text-row text-soft">What the Desk said of a bath, and what was seen in it.</p>
+        </div>
+        <p className="flex flex-wrap items-baseline gap-6">
+          <input
+            type="search"
+            aria-label="Search tests"
+            placeholder="Name"
+            className="written w-40 py-1 text-body placeholder:text-soft"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <Button primary onClick={() => setBeginning(true)}>
+            Begin a test
+          </Button>
+        </p>
+      </div>
+      {tests.error && <p className="pt-6 text-reading text-rosy">{messageOf(tests.error)}</p>}
+      {tests.data && rows.length === 0 && (
+        <p className="pt-8 text-reading">
+          {search
+            ? `No test by "${search}".`
+            : "No test yet. Take a piece to the bath, and begin one: it takes twenty minutes and a rule."}
+        </p>
+      )}
+      {rows.length > 0 && (
+        <table className="mt-6 w-full">
+          <thead>
+            <tr className="text-left text-caption italic text-soft">
+              {["Test", "Made", "Bath", "Foam seen", "The Desk said"].map((head, index) => (
+                <th key={head} scope="col" className={`font-normal ${index > 2 ? "text-right" : ""}`}>
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <LongList
+            as="tbody"
+            rows={rows}
+            height={52}
+            keyOf={(row) => row.id}
+            onEnd={tests.hasNextPage && !tests.isFetching ? () => void tests.fetchNextPage() : undefined}
+            render={(row, at, measure) => <Row test={row} at={at} measure={measure} />}
+          />
+        </table>
+      )}
+      {beginning && <BeginSheet onClose={() => setBeginning(false)} />}
+    </div>
+  );
+}
+
+function Row({
+  test,
+  at,
+  measure,
+}: {
+  test: TubTest;
+  at: number;
+  measure: (element: HTMLElement | null) => void;
+}) {
+  const seen = tellingHeight(test);
+  const said = foretoldAt(test, seen?.minutes ?? 5);
+  return (
+    <tr ref={measure} data-index={at} className="border-b-[0.9px] border-ink hover:bg-lit">
+      <td className="py-2">
+        <Link className="text-state hover:underline hover:underline-offset-4" to={`/tub/${test.id}`}>
+          {test.name}
+        </Link>
+        {!test.closed_at && <span className="text-caption font-semibold"> still open</span>}
+      </td>
+      <td className="text-body">
+        {new Date(test.begun_at).toLocaleDateString("en-GB", {
+          day: "numeric",
+          month: "short",
+          year: "numeric",
+        })}
+      </td>
+      <td className="text-body">
+        {test.use.dose_g} g in {test.use.tub_l} L
+      </td>
+      <td className="text-right text-body">
+        {seen ? `${seen.height_cm.toFixed(1)} cm at ${seen.minutes} min` : "–"}
+      </td>
+      <td className="text-right text-body">{said === null ? "–" : `${said.toFixed(1)} cm`}</td>
+    </tr>
+  );
+}

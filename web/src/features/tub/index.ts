@@ -1,0 +1,2 @@
+export { TestPage } from "./TestPage";
+export { TubPage } from "./TubPage";
