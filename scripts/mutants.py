@@ -24,7 +24,7 @@ ROOT = Path(__file__).parent.parent
 CORE = Path("src/rosy_kettle/core")
 LAW = ("safety",)
 """Folders whose lines are law and cautions: every mutant there must be killed."""
-TESTS = ("tests/core", "tests/science")
+TESTS = ("tests/core", "tests/science", "tests/api/test_rack.py")
 LONGEST_S = 40.0
 """How long the tests of one mutant may take together, by what they took on sound code; the quickest come first."""
 SECONDS = 600

@@ -20,6 +20,7 @@ from rosy_kettle.api import (
     formulas,
     ingredients,
     journal,
+    learning,
     moulds,
     profiles,
     rack,
@@ -45,8 +46,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, journal, devices, profiles, ingredients,
-    moulds,
+    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, learning, journal, devices, profiles,
+    ingredients, moulds,
 )  # fmt: skip
 
 

@@ -26,10 +26,12 @@ from rosy_kettle.core.change.balance.substitute import substitutes, swap_in, wit
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.change.why import constants_of, contributions, levers
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.learning.apply import reaches
 from rosy_kettle.core.readings.charts import charts_of
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_to_file
+from rosy_kettle.store.learnt_factors import list_accepted
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.judge_formula import dated
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
@@ -62,6 +64,7 @@ def explain(body: ReadingAsk) -> Response:
             contributions=list(contributions(formula, tables, reading)),
             constants=constants,
             page=page,
+            learnt=_learnt(reading),
         )
     )
 
@@ -99,6 +102,12 @@ def draw(body: ChartsAsk) -> Response:
     if body.portion >= max(1, len(formula.portions)):
         raise InputError(f"There is no portion {body.portion + 1}.", quantity="portion", value=body.portion)
     return respond(charts_of(formula, tables, body.portion))
+
+
+def _learnt(reading: str) -> list[str]:
+    """Say which accepted factors move a reading, in the sentences they were accepted by."""
+    with current_studio().reading() as session:
+        return [row.said for row in list_accepted(session) if reaches(row.id, reading)]
 
 
 def _known(reading: str) -> str:

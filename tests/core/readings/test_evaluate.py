@@ -145,3 +145,10 @@ def test_every_ingredient_alone_in_every_method_gives_finite_readings(tables: Ta
         json.dumps(asdict(result), allow_nan=False)
         for value in (result.firmness.at_20_c, result.lather.score, result.feel.ring, result.drying.hours):
             assert value is None or value >= 0, name
+
+
+def test_a_line_of_a_scooped_powder_says_how_far_it_may_be_off(tables: Tables) -> None:
+    """A cup of powder varies by fifteen per cent, a weighing by nothing (common practice, no published source)."""
+    scooped, weighed = evaluate(make_lines(("baking-soda", "1", "cup"), ("kaolin", "50", "g")), tables).lines
+    assert (scooped.low_g, scooped.high_g) == (pytest.approx(0.85 * scooped.mass_g), pytest.approx(1.15 * scooped.mass_g))
+    assert weighed.low_g == weighed.high_g == 50

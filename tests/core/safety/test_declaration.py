@@ -90,3 +90,13 @@ def test_a_supplied_mixture_says_what_is_estimated() -> None:
     assert not any("estimated" in note for note in label.notes), "with one name left its share is known"
     bath = label_of([("baking-soda", 100.0), ("liquid-bubble-bath", 50.0)], "EU")
     assert any("estimated, ask the supplier" in note for note in bath.notes)
+
+
+@pytest.mark.parametrize(("market", "named"), [("US", "Mica"), ("EU", "CI 77019")])
+def test_mica_is_a_colour_where_it_colours_and_stands_last_at_any_share(market: str, named: str) -> None:
+    """21 CFR 73.2496 lists mica as a colour additive; Reg. 1223/2009 Art. 19(1)(g) lets colours stand after all else."""
+    names = label_of([("baking-soda", 900), ("mica-pigment", 60), ("glitter-cellulose", 40)], market).names
+    colours = [each.name for each in names if each.colour]
+    assert named in colours
+    assert [each.colour for each in names] == sorted(each.colour for each in names)
+    assert not {"Glycerin", "Rayon"} & set(colours), "what carries the colour of a glitter is none itself"

@@ -158,3 +158,13 @@ def test_a_supplied_mixture_is_taken_apart_as_far_as_it_is_known(judge: Judge) -
     label = judge(make_formula(baking_soda=500, corn_starch=300, liquid_bubble_bath=200)).label
     assert any("estimated, ask the supplier" in note for note in label.notes)
     assert {"Sodium Laureth Sulfate", "Water"} <= set(label.declaration)
+
+
+@pytest.mark.parametrize(("grams", "limit"), [
+    ({"citric_acid_anhydrous": 300, "baking_soda": 10}, 5.0), ({"sodium_carbonate": 300, "baking_soda": 100}, 9.0),
+])  # fmt: skip
+def test_a_bath_that_is_out_names_the_end_it_is_out_at(tables: Tables, grams: dict[str, float], limit: float) -> None:
+    """Sour baths are held against the lower end, soapy ones against the upper (project default around the skin's own pH)."""
+    skin = evaluate(replace(make_formula("damp-press", **grams), use=Use(dose_g=200)), tables).skin
+    entry = next(each for each in skin.ledger if each.rule == "BATH.PH_STEPIN")
+    assert (entry.severity, entry.limit) == ("warn", limit)

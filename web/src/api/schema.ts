@@ -693,6 +693,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the studio's own work makes of the defaults */
+        get: operations["learning_read_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learning/{factor}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Use a factor from now on, or the default again */
+        put: operations["learning_change__string_factor__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/levers": {
         parameters: {
             query?: never;
@@ -2446,8 +2480,46 @@ export interface components {
             constants: components["schemas"]["Constant"][];
             /** Contributions */
             contributions: components["schemas"]["Contribution"][];
+            /** Learnt */
+            learnt: string[];
             /** Page */
             page: string;
+        };
+        /**
+         * FactorAnswer
+         * @description One default, what the studio's own work makes of it, and what is used.
+         */
+        FactorAnswer: {
+            /** Accepted By Default */
+            accepted_by_default: boolean;
+            /** Can Be Used */
+            can_be_used: boolean;
+            /** Default */
+            default: number;
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Low */
+            low: number;
+            /** Message */
+            message: string;
+            /** N */
+            n: number;
+            /** Unit */
+            unit: string;
+            /** Used */
+            used: number | null;
+            /** Yours */
+            yours: number;
+        };
+        /**
+         * FactorSave
+         * @description Whether it is used from now on.
+         */
+        FactorSave: {
+            /** Accepted */
+            accepted: boolean;
         };
         /**
          * FatCurve
@@ -3164,6 +3236,40 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * LearningAnswer
+         * @description All factors, what they mend, and what could not be used.
+         */
+        LearningAnswer: {
+            /** Batches */
+            batches: number;
+            /** Errors */
+            errors: components["schemas"]["LearntError"][];
+            /** Factors */
+            factors: components["schemas"]["FactorAnswer"][];
+            /** Set Aside */
+            set_aside: components["schemas"]["SetAside"][];
+            /** Tests */
+            tests: number;
+            /** Trays */
+            trays: number;
+        };
+        /**
+         * LearntError
+         * @description How far a reading is off the studio's observations, before and after learning.
+         */
+        LearntError: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Measure */
+            measure: string;
+            /** N */
+            n: number;
+            /** Reading */
+            reading: string;
         };
         /**
          * LedgerEntry
@@ -4740,13 +4846,15 @@ export interface components {
         };
         /**
          * SetAside
-         * @description One weighing that does not count, and why.
+         * @description An observation that cannot be used.
          */
         SetAside: {
             /** Code */
             code: string;
             /** Index */
             index: number;
+            /** Kind */
+            kind: string;
             /** Reason */
             reason: string;
         };
@@ -8058,6 +8166,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JournalList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    learning_read_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    learning_change__string_factor__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                factor: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactorSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -43,6 +43,8 @@ class ExplanationAnswer(Response):
     contributions: list[Contribution]
     constants: list[Constant]
     page: str
+    learnt: list[str]
+    """What the studio has learnt that moves it, as it was accepted."""
 
 
 class BandAsk(Request):

@@ -19,6 +19,7 @@ from rosy_kettle.core.making.plan import Wish, plan_order
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.mixing.setting import setting_of
+from rosy_kettle.core.models.lather.over_time import share_after
 from rosy_kettle.core.parameters.learning import LearningParameters
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
@@ -164,7 +165,9 @@ def _foam(observation: Observation, tables: Tables, p: LearningParameters) -> li
     if not lather.height_cm or not lather.half_life_min:
         raise UnusableError("no_foam")
     after = max(0.0, minutes - tables.parameters.lather.fill_min)
-    said = lather.height_cm * 2 ** (-after / lather.half_life_min)
+    said = lather.height_cm * share_after(minutes, lather.half_life_min, tables.parameters.lather)
+    if said <= 0:
+        raise UnusableError("too_early", minutes=minutes)
     seen = math.log(max(0.1, float(observation.facts["height_cm"])) / said)
     weights = {"foam": 1.0, "foam_half_life": math.log(2) * after / lather.half_life_min}
     return [Equation("lather.height_cm", {k: v for k, v in weights.items() if v > 0}, seen, p.foam_noise, "log")]

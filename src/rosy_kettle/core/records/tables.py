@@ -47,6 +47,8 @@ class Tables:
     """What larger amounts cost the studio, by ingredient id, smallest amount first."""
     parameters: Parameters = USUAL
     """What the models rest on; a studio that has learnt better carries other values here and nowhere else."""
+    learnt: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    """Factors the studio has accepted, by id; the figures above carry them already."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
 

@@ -15,7 +15,7 @@ SET_ASIDE = {
     "edge_state": '"{state}" has no other side: it says only that the dough was at least so dry or wet',
     "no_wetter": "the wetter is no line of its formula",
     "more_than_bowl": "the pieces weigh more than the bowl",
-    "too_early": "at {minutes:g} min the tub is still filling",
+    "too_early": "at {minutes:g} min there is no foam yet",
 }
 """Why an observation is set aside, by code."""
 SAID = {

@@ -115,6 +115,7 @@ def begin_batch(session: Session, formula_id: int, ask: PlanAsk, key: str | None
             "bowls": bowls,
             "first": None,
             "capacity_g": ask.capacity_g,
+            "factors": dict(tables.learnt),
             "schools": {school.id: school.taken for school in sheet.schools},
             "steps": [asdict(step) for step in bench_steps(planned, tables, sheet)],
         },
@@ -156,7 +157,7 @@ def open_bench(session: Session, batch_id: int) -> Bench:
         If there is no such batch.
     """
     row = find_batch(session, batch_id)
-    tables = studio_tables(session)
+    tables = studio_tables(session, row.plan.get("factors", {}))  # those it was planned with, whatever is learnt since
     planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
     events = tuple(_event(event) for event in list_events(session, batch_id))
     state = state_of([step_from(step) for step in row.plan["steps"]], events)

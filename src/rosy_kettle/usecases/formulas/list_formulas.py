@@ -52,7 +52,15 @@ def glance_at_formulas(session: Session, ask: PageOfFormulas) -> list[FormulaGla
 def rests_on(tables: Tables) -> str:
     """Return a fingerprint of everything beside a formula that moves a figure of the list."""
     own = sorted(repr(item) for item in tables.ingredients.values() if item.based_on)
-    told = repr((own, sorted(tables.price_per_kg.items()), sorted(tables.price_breaks.items()), tables.parameters))
+    told = repr(
+        (
+            own,
+            sorted(tables.price_per_kg.items()),
+            sorted(tables.price_breaks.items()),
+            tables.parameters,
+            sorted(tables.learnt.items()),
+        )
+    )
     return hashlib.sha256(told.encode()).hexdigest()
 
 

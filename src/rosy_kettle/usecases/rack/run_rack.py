@@ -135,7 +135,7 @@ def look_at_trays(session: Session, *, wrapped: bool, query: str, before: int | 
 def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:
     """Look at trays; one that is wrapped stays as it was until something happens to it."""
     tables = studio_tables(session)
-    own = tuple(repr(item) for item in tables.ingredients.values() if item.based_on)
+    own = (*(repr(item) for item in tables.ingredients.values() if item.based_on), repr(sorted(tables.learnt.items())))
     seqs = last_seqs(session, [row.id for row in rows])
     keys = {row.id: (row.id, row.request_key, row.set_out_at, row.wrapped_at, seqs.get(row.id, 0), own) for row in rows}
     kept = {id_: _wrapped[key] for id_, key in keys.items() if key in _wrapped}

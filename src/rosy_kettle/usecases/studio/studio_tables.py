@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import fields, replace
 from pathlib import Path
 from typing import Any
 
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.learning.apply import with_factors
 from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
 from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_price_breaks, list_prices, list_synonyms
+from rosy_kettle.store.learnt_factors import accepted_factors
 
 __all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
 
@@ -22,14 +25,18 @@ EDITABLE_PROPERTIES = (
 """Numbers a studio may enter for an ingredient of its own."""
 
 
-def studio_tables(session: Session) -> Tables:
-    """Return the tables every reading of this studio is computed with."""
+def studio_tables(session: Session, factors: Mapping[str, float] | None = None) -> Tables:
+    """Return the tables every reading of this studio is computed with.
+
+    ``factors`` None takes those that are accepted now; a batch gives those it was planned with.
+    """
     reference = load_tables()
     own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
-    return replace(
+    tables = replace(
         reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session),
         price_breaks=list_price_breaks(session), certificates=list_certificates(session),
     )  # fmt: skip
+    return with_factors(tables, accepted_factors(session) if factors is None else factors)
 
 
 def current_tables(studio: Studio) -> Tables:

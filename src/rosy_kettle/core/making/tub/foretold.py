@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rosy_kettle.core.models.lather.over_time import share_after
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 
@@ -49,15 +50,11 @@ def foretell(formula: Formula, tables: Tables) -> Foretold:
         Heights rise over the fill and fall by their half-life
     """
     told = evaluate(formula, tables)
-    lather, fill_min = told.lather, tables.parameters.lather.fill_min
+    lather, p = told.lather, tables.parameters.lather
     heights: tuple[ForetoldHeight, ...] = ()
     if lather.height_cm and lather.half_life_min:
-        heights = tuple(
-            ForetoldHeight(
-                at, lather.height_cm * (at / fill_min if at < fill_min else 2 ** (-(at - fill_min) / lather.half_life_min))
-            )
-            for at in MINUTES
-        )
+        height_cm, half_life_min = lather.height_cm, lather.half_life_min
+        heights = tuple(ForetoldHeight(at, height_cm * share_after(at, half_life_min, p)) for at in MINUTES)
     return Foretold(
         heights, told.release.minutes, told.piece.float, told.feel.ring, told.feel.tint, told.feel.cloud, told.feel.slip
     )

@@ -1,0 +1,39 @@
+"""Learning: factors, accepted one by one and put back."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from flask import Response
+
+from rosy_kettle.api.part import part
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.learning import FactorAnswer, FactorPath, FactorSave, LearningAnswer
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.usecases.learning.learn_from_studio import look_at_learning, use_factor
+
+__all__ = ["blueprint"]
+
+blueprint = part("learning", __name__, "/api/learning", (404, 422))
+
+
+@blueprint.get("", summary="What the studio's own work makes of the defaults", responses={200: LearningAnswer})
+def read() -> Response:
+    return _told()
+
+
+@blueprint.put("/<string:factor>", summary="Use a factor from now on, or the default again", responses={200: LearningAnswer})
+def change(path: FactorPath, body: FactorSave) -> Response:
+    with current_studio().writing() as session:
+        use_factor(session, path.factor, accepted=body.accepted)
+    return _told()
+
+
+def _told() -> Response:
+    with current_studio().reading() as session:
+        learning = look_at_learning(session)
+    factors = [FactorAnswer(**asdict(each.factor), used=each.used, can_be_used=each.can_be_used) for each in learning.factors]
+    return respond(LearningAnswer(
+        factors=factors, errors=list(learning.errors), set_aside=list(learning.set_aside), batches=learning.batches,
+        trays=learning.trays, tests=learning.tests,
+    ))  # fmt: skip

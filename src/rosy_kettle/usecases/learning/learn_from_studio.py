@@ -1,0 +1,137 @@
+"""What the studio's own batches, trays and tests make of the defaults, and which of it is used."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import InputError, NotFoundError, WorkbenchError
+from rosy_kettle.core.learning.apply import can_be_used
+from rosy_kettle.core.learning.factors import Factor, LearntError, SetAside, learn
+from rosy_kettle.core.learning.observations import Observation
+from rosy_kettle.core.records import Formula, Tables, Use
+from rosy_kettle.files import FormulaFile, formula_from_file
+from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
+from rosy_kettle.store.learnt_factors import accept_factor, accepted_factors, put_factor_back
+from rosy_kettle.store.tub_tests import list_tub_tests
+from rosy_kettle.usecases.rack.run_rack import look_at_trays
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.tub.run_test import look_at_tests
+
+__all__ = ["Learning", "StudioFactor", "look_at_learning", "use_factor"]
+
+MOST_OF_EACH = 150
+"""Newest batches, trays and tests that are learnt from; older ones have had their say in what was accepted."""
+
+
+@dataclass(frozen=True, slots=True)
+class StudioFactor:
+    """A factor, and whether it is used."""
+
+    factor: Factor
+    used: float | None
+    """The figure in use; None while the default is."""
+    can_be_used: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Learning:
+    """All factors, what they mend, and what could not be used."""
+
+    factors: tuple[StudioFactor, ...]
+    errors: tuple[LearntError, ...]
+    set_aside: tuple[SetAside, ...]
+    batches: int
+    trays: int
+    tests: int
+
+
+def look_at_learning(session: Session) -> Learning:
+    """Return what is learnt, always against the defaults, whatever is accepted."""
+    tables = studio_tables(session, {})
+    felt, dried, foam = list(_felt(session, tables)), list(_dried(session, tables)), list(_foam(session, tables))
+    learnt, used = learn([*felt, *dried, *foam], tables), accepted_factors(session)
+    factors = [StudioFactor(each, used.pop(each.id, None), can_be_used(each.id)) for each in learnt.factors]
+    for id_, yours in used.items():  # accepted once, and nothing speaks of it any more
+        lost = Factor(id_, 1.0, yours, yours, yours, 0, "×", accepted_by_default=False, message="Accepted before; nothing new.")
+        factors.append(StudioFactor(lost, yours, can_be_used=True))
+    return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam))
+
+
+def use_factor(session: Session, id_: str, *, accepted: bool) -> None:
+    """Use a factor from now on, or the default again.
+
+    Raises
+    ------
+    NotFoundError
+        If nothing speaks of such a factor.
+    InputError
+        If no model can use it yet.
+    """
+    if not accepted:
+        put_factor_back(session, id_)
+        return
+    found = next((each for each in look_at_learning(session).factors if each.factor.id == id_ and each.factor.n), None)
+    if found is None:
+        raise NotFoundError(f'Nothing speaks of "{id_[:60]}" yet.', noun="factor", id=id_[:60])
+    if not found.can_be_used:
+        raise InputError("No reading uses this factor yet; it is shown and kept in mind.", quantity="accepted")
+    accept_factor(session, id_, found.factor.yours, found.factor.message)
+
+
+def _felt(session: Session, tables: Tables) -> Iterator[Observation]:
+    """Yield what hands first found of each batch, before anything was added to mend it."""
+    felt = select(BatchEventRow.batch_id).where(BatchEventRow.kind == "felt").distinct()
+    rows = session.scalars(select(BatchRow).where(BatchRow.id.in_(felt)).order_by(BatchRow.id.desc()).limit(MOST_OF_EACH))
+    for row in rows:
+        events = list_events(session, row.id)
+        first = next(event for event in events if event.kind == "felt")
+        room_c = next((event.data["room_c"] for event in events if event.data.get("room_c") is not None), 21.0)
+        warm_c = [event.data["value_c"] for event in events if event.kind == "temperature" and event.seq < first.seq]
+        formula = _known(row.plan["formula"], tables)
+        if formula is not None:
+            temperature_c = warm_c[-1] if warm_c else room_c
+            yield Observation("felt", formula, {"state": first.data["state"], "temperature_c": float(temperature_c)})
+
+
+def _dried(session: Session, tables: Tables) -> Iterator[Observation]:
+    """Yield the hours of trays that were weighed until they were dry."""
+    for wrapped in (False, True):
+        for tray in look_at_trays(session, wrapped=wrapped, query="", before=None, limit=MOST_OF_EACH):
+            fit = tray.reading.fit
+            if tray.row.formula is not None and fit is not None and fit.ready and fit.ready_h:
+                formula = _known(tray.row.formula, tables)
+                if formula is not None:
+                    air = tray.reading.air
+                    room = formula.room if air is None else replace(
+                        formula.room, temperature_c=air.temperature_c, humidity_pct=air.humidity_pct
+                    )  # fmt: skip
+                    yield Observation("dried", replace(formula, room=room), {"hours": fit.ready_h})
+
+
+def _foam(session: Session, tables: Tables) -> Iterator[Observation]:
+    """Yield every height of foam of the tests whose formula is known."""
+    rows = {row.id: row for row in list_tub_tests(session, query="", formula_id=None, before=None, limit=MOST_OF_EACH)}
+    for test in look_at_tests(session, query="", formula_id=None, before=None, limit=MOST_OF_EACH):
+        made = rows[test.row.id].formula
+        formula = None if made is None else _known(made, tables)
+        if formula is None:
+            continue
+        used = replace(formula, use=Use(**test.row.use))
+        for height in test.state.heights:
+            if not height.left_out and height.minutes > 0:
+                yield Observation("foam", used, {"minutes": height.minutes, "height_cm": height.height_cm})
+
+
+def _known(file: dict[str, Any], tables: Tables) -> Formula | None:
+    """Return a formula as made; None where an ingredient of it is gone."""
+    try:
+        formula = formula_from_file(FormulaFile.model_validate(file))
+    except WorkbenchError:
+        return None
+    gone = {line.ingredient for line in formula.lines} - set(tables.ingredients) - {None}
+    return None if gone else formula

@@ -1,0 +1,96 @@
+"""Learning in the studio: found from its own tests and trays, accepted and put back, and a batch keeps what it was planned with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from tests.api.test_api import created
+from tests.api.test_rack import dried, set_out
+from tests.api.test_tub import begun, happen
+
+Answer = dict[str, Any]
+
+
+def foamed(client: FlaskClient, formula_id: int, tall: float, tests: int = 4) -> None:
+    for _ in range(tests):
+        test = begun(client, formula_id=formula_id)
+        said = {point["minutes"]: point["height_cm"] for point in test["foretold"]["heights"]}
+        test = happen(client, test, kind="opened")
+        for minutes in (5, 10, 20):
+            test = happen(client, test, kind="foam", minutes=minutes, height_cm=round(tall * said[float(minutes)], 2))
+
+
+def factors(client: FlaskClient) -> dict[str, Answer]:
+    return {each["id"]: each for each in client.get("/api/learning").json["factors"]}
+
+
+def use(client: FlaskClient, factor: str, *, accepted: bool, status: int = 200) -> Answer:
+    answer = client.put(f"/api/learning/{factor}", json={"accepted": accepted})
+    assert answer.status_code == status, answer.text
+    told: Answer = answer.json
+    return told
+
+
+def score(client: FlaskClient, formula: Answer) -> float:
+    return float(client.post("/api/evaluations", json=formula["formula"]).json["lather"]["foam_l"])
+
+
+def test_a_factor_found_in_the_tub_is_used_and_put_back_exactly(client: FlaskClient) -> None:
+    formula = created(client)
+    before = score(client, formula)
+    foamed(client, formula["id"], 1.4)
+    found = factors(client)["foam"]
+    assert found["low"] <= 1.4 <= found["high"]
+    assert found["used"] is None
+    assert score(client, formula) == before, "nothing is used before it is accepted"
+    told = use(client, "foam", accepted=True)
+    assert next(each for each in told["factors"] if each["id"] == "foam")["used"] == pytest.approx(found["yours"])
+    assert score(client, formula) == pytest.approx(before * found["yours"], rel=1e-6)
+    why = client.post("/api/explanations", json={"formula": formula["formula"], "reading": "lather.score"}).json
+    assert why["learnt"] == [found["message"]]
+    assert factors(client)["foam"]["yours"] == pytest.approx(found["yours"]), "learning holds itself against the defaults"
+    listed = client.get("/api/formulas").json["formulas"][0]
+    assert listed["judged"]
+    use(client, "foam", accepted=False)
+    assert score(client, formula) == before
+    why = client.post("/api/explanations", json={"formula": formula["formula"], "reading": "lather.score"}).json
+    assert why["learnt"] == []
+
+
+def test_a_batch_keeps_the_factors_it_was_planned_with(client: FlaskClient) -> None:
+    formula = created(client)
+    foamed(client, formula["id"], 1.5)
+    ask = {"formula_id": formula["id"], "wishes": [{"pieces": 5}]}
+    early = client.post("/api/batches", json=ask).json
+    use(client, "foam", accepted=True)
+    late = client.post("/api/batches", json=ask).json
+    assert late["before"]["lather"]["foam_l"] > 1.2 * early["before"]["lather"]["foam_l"]
+    assert client.get(f"/api/batches/{early['id']}").json["before"]["lather"] == early["before"]["lather"]
+    use(client, "foam", accepted=False)
+    assert client.get(f"/api/batches/{late['id']}").json["before"]["lather"] == late["before"]["lather"]
+
+
+def test_trays_are_heard(client: FlaskClient) -> None:
+    formula = created(client)
+    for _ in range(3):
+        dried(client, set_out(client, formula_id=formula["id"]))
+    told = client.get("/api/learning").json
+    assert (told["trays"], factors(client)["drying"]["n"]) == (3, 3)
+    assert factors(client)["drying"]["yours"] != pytest.approx(1.0, abs=0.02)
+
+
+def test_hands_and_the_demos_tests_are_heard(demo_client: FlaskClient) -> None:
+    demo = demo_client.get("/api/learning").json
+    assert demo["batches"] >= 2
+    assert demo["tests"] == 7
+    assert any(each["id"].startswith("demand.") for each in demo["factors"])
+
+
+def test_what_nothing_speaks_of_is_refused(client: FlaskClient) -> None:
+    assert client.get("/api/learning").json["factors"] == []
+    use(client, "drying", accepted=True, status=404)
+    assert client.put("/api/learning/Bad Name", json={"accepted": True}).status_code == 422
+    assert use(client, "drying", accepted=False)["factors"] == []
