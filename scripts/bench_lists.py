@@ -15,8 +15,8 @@ import sys
 import tempfile
 import time
 import urllib.request
-from contextlib import contextmanager
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 COMMAND = str(Path(sys.executable).parent / "rosy-kettle")
@@ -80,7 +80,9 @@ def main() -> None:
         print(f"{'list':44} {'demo p50':>9} {'grown p50':>9} {'grown p95':>9} {'first':>8} {'ratio p50':>9}   [ms]")
         for path, times in cold.items():
             middle, usual = statistics.median(times), statistics.median(demo[path])
-            print(f"{path:44} {usual:9.1f} {middle:9.1f} {times[int(0.95 * ROUNDS)]:9.1f} {max(times):8.1f} {middle / usual:9.2f}")
+            print(
+                f"{path:44} {usual:9.1f} {middle:9.1f} {times[int(0.95 * ROUNDS)]:9.1f} {max(times):8.1f} {middle / usual:9.2f}"
+            )
         print(f"memory of the server at most {memory_mb(pid):.0f} MB")
 
 

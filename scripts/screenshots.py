@@ -85,6 +85,23 @@ def bench(page: Page, address: str) -> None:
     take(page, "batch")
 
 
+def after_the_bench(page: Page, address: str) -> None:
+    page.goto(f"{address}/rack")
+    take(page, "rack")
+    page.goto(f"{address}/tub/2?other=1")
+    page.get_by_role("img", name=re.compile("Peat bricks")).wait_for()
+    take(page, "tub")
+    page.goto(f"{address}/learning")
+    page.get_by_role("button", name="Use yours: foam", exact=True).wait_for()
+    take(page, "learning")
+    page.goto(f"{address}/journal")
+    page.get_by_role("link", name="Limpet domes").first.wait_for()
+    take(page, "journal")
+    page.goto(f"{address}/batches/2/beside?other=3")
+    page.get_by_text("What differs most").wait_for()
+    take(page, "beside")
+
+
 def views(page: Page, address: str) -> None:
     page.goto(address)
     page.get_by_role("link", name="Limpet domes").wait_for()
@@ -123,17 +140,7 @@ def views(page: Page, address: str) -> None:
     page.get_by_label("Paste it as you found it").fill(RECIPE)
     page.get_by_role("button", name="Take it to the Desk").wait_for()
     take(page, "recipe")
-    page.goto(f"{address}/rack")
-    take(page, "rack")
-    page.goto(f"{address}/tub/2?other=1")
-    page.get_by_role("img", name=re.compile("Peat bricks")).wait_for()
-    take(page, "tub")
-    page.goto(f"{address}/journal")
-    page.get_by_role("link", name="Limpet domes").first.wait_for()
-    take(page, "journal")
-    page.goto(f"{address}/batches/2/beside?other=3")
-    page.get_by_text("What differs most").wait_for()
-    take(page, "beside")
+    after_the_bench(page, address)
     page.goto(f"{address}/pantry/slsa-fine")
     take(page, "pantry")
     page.goto(f"{address}/look")

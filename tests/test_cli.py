@@ -142,3 +142,38 @@ def test_ingredients_is_the_whole_table_as_csv() -> None:
     rows = list(csv.DictReader(io.StringIO(run("ingredients").stdout)))
     assert len(rows) == 194
     assert next(row for row in rows if row["id"] == "slsa-fine")["active_fraction"] == "0.68"
+
+
+def test_a_series_is_judged_and_observations_are_learnt_from(tmp_path: Path) -> None:
+    series = {"format": "rosy-kettle/test-series", "version": 1, "claim": {"reading": "cm", "better": "B", "than": "A", "worth": 0.5},
+              "tests": [{"variant": name, "cm": value, "blind": True} for name, value in
+                        (("A", 6.1), ("A", 6.0), ("A", 6.2), ("B", 7.0), ("B", 6.9), ("B", 7.1))]}  # fmt: skip
+    (tmp_path / "s.json").write_text(json.dumps(series), encoding="utf-8")
+    told = strict(run("judge-series", str(tmp_path / "s.json")).stdout)
+    assert (told["answer"], told["more_tests"], told["per_variant"]["A"]["n"]) == ("yes", None, 3)
+    formula = {"format": "rosy-kettle/formula", "version": 1, "name": "x", "portions": [{"name": "b", "lines": [
+        {"ingredient": name, "amount": amount, "unit": "g"} for name, amount in
+        (("baking-soda", "218"), ("slsa-fine", "82"), ("corn-starch", "113"), ("capb-liquid", "57"), ("glycerin", "37"))]}]}  # fmt: skip
+    seen = [{"kind": "dried", "formula": formula, "hours": hours} for hours in (41, 38, 45, 40, 39)]
+    seen.append({"kind": "felt", "formula": formula, "state": "gossip"})
+    observations = {"format": "rosy-kettle/observations", "version": 1, "observations": seen}
+    (tmp_path / "o.json").write_text(json.dumps(observations), encoding="utf-8")
+    told = strict(run("learn", str(tmp_path / "o.json")).stdout)
+    assert [(each["id"], each["n"], each["unit"]) for each in told["factors"]] == [("drying", 5, "×")]
+    assert told["errors"][0]["after"] < told["errors"][0]["before"]
+    assert [each["index"] for each in told["set_aside"]] == [5]
+    for broken, sentence in (({"format": "x"}, "format"), (observations | {"observations": [{"kind": "dried"}]}, "no formula"),
+                             (observations | {"observations": [seen[0] | {"hours": -1}]}, "Observation 1")):  # fmt: skip
+        (tmp_path / "o.json").write_text(json.dumps(broken), encoding="utf-8")
+        refused = run("learn", str(tmp_path / "o.json"))
+        assert (refused.returncode, refused.stderr.count("\n")) == (2, 1)
+        assert sentence in refused.stderr
+    (tmp_path / "s.json").write_text(json.dumps(series | {"claim": {"reading": "cm"}}), encoding="utf-8")
+    assert run("judge-series", str(tmp_path / "s.json")).returncode == 2
+
+
+def test_grow_prints_the_counts_of_the_studio_it_made(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("ROSY_KETTLE_DATA", str(tmp_path))
+    told = strict(run("grow", "--formulas", "3", "--batches", "2", "--weigh-ins", "10", "--seed", "5").stdout)
+    assert (told["formulas"], told["batches"], told["weigh_ins"], told["seed"]) == (3, 2, 10, 5)
+    assert run("grow", "--batches", "0", "--weigh-ins", "5").returncode == 2

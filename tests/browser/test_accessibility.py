@@ -26,6 +26,7 @@ VIEWS = {
     "/plan/1": "Run sheet",
     "/rack": "On the rack",
     "/tub": "Tub",
+    "/learning": "Learning",
     "/tub/1?other=2": "Peat bricks",
     "/journal": "Journal",
     "/batches/2/beside": "Oar-blade slices, batch 2",

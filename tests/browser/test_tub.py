@@ -48,3 +48,18 @@ def test_a_piece_is_taken_to_the_bath_and_measured(server: Server, open_page: Op
     expect(page.get_by_text(re.compile("than (Limpet domes|Peat bricks)"))).to_be_visible()
     page.get_by_role("link", name="Tub", exact=True).click()
     expect(page.get_by_role("row").filter(has_text="2.4 cm at 5 min")).to_have_count(1)
+
+
+def test_a_factor_is_used_said_in_why_and_put_back(server: Server, open_page: OpenPage) -> None:
+    page = open_page(f"{server.address}/tub")
+    page.get_by_role("link", name="What it teaches").click()
+    page.get_by_role("button", name="Use yours: foam", exact=True).focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Use the default again: foam", exact=True)).to_be_visible()
+    expect(page.get_by_text("1 factor is used in every reading")).to_be_visible()
+    page.goto(f"{server.address}/formulas/10")
+    page.get_by_role("button", name="Foam score").click()
+    expect(page.get_by_text("Yours is used: Your foam stands")).to_be_visible()
+    page.goto(f"{server.address}/learning")
+    page.get_by_role("button", name="Use the default again: foam", exact=True).click()
+    expect(page.get_by_text("Nothing of it is used yet.")).to_be_visible()

@@ -2496,6 +2496,10 @@ export interface components {
             can_be_used: boolean;
             /** Default */
             default: number;
+            /** Default High */
+            default_high: number;
+            /** Default Low */
+            default_low: number;
             /** High */
             high: number;
             /** Id */

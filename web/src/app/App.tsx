@@ -68,6 +68,10 @@ const router = createBrowserRouter([
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "tub", lazy: async () => ({ Component: (await import("../features/tub")).TubPage }) },
       { path: "tub/:testId", lazy: async () => ({ Component: (await import("../features/tub")).TestPage }) },
+      {
+        path: "learning",
+        lazy: async () => ({ Component: (await import("../features/learning")).LearningPage }),
+      },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },
     ],

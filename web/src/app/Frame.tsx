@@ -9,7 +9,7 @@ const PLACES = [
   { to: "/plan", label: "Plan", own: /^\/plan/ },
   { to: "/bench", label: "Bench", own: /^\/(bench|batches)/ },
   { to: "/rack", label: "Rack", own: /^\/rack/ },
-  { to: "/tub", label: "Tub", own: /^\/tub/ },
+  { to: "/tub", label: "Tub", own: /^\/(tub|learning)/ },
   { to: "/journal", label: "Journal", own: /^\/journal/ },
   { to: "/pantry", label: "Pantry", own: /^\/pantry/ },
 ] as const;

@@ -36,6 +36,8 @@ class FactorAnswer(Response):
     unit: str
     accepted_by_default: bool
     message: str
+    default_low: float
+    default_high: float
     used: float | None
     """The figure in use; null while the default is."""
     can_be_used: bool

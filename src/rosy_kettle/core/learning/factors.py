@@ -25,6 +25,7 @@ PRIOR = {
     "demand": "demand_prior", "drying": "drying_prior", "foam": "foam_prior", "foam_half_life": "half_life_prior",
     "firmness": "firmness_prior", "packing": "packing_prior",
 }  # fmt: skip
+UNITS = {"log": "×", "points": "points", "per cent": "%"}
 MEASURE = {"log": "mean absolute log error", "points": "mean absolute error, points", "per cent": "mean absolute error, per cent"}
 
 
@@ -42,6 +43,9 @@ class Factor:
     unit: str
     accepted_by_default: bool
     message: str
+    default_low: float
+    """What the default was trusted to, 90 % with ``default_high``."""
+    default_high: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,25 +166,31 @@ def _posterior(block: _Block, without: int | None = None) -> tuple[FloatArray, F
 
 def _factors(block: _Block, p: LearningParameters) -> list[Factor]:
     mean, covariance = _posterior(block)
-    found = []
-    for index, id_ in enumerate(block.ids):
-        at, half = float(mean[index]), SIDE * math.sqrt(float(covariance[index, index]))
-        n = int((block.weights[:, index] > 0).sum())
-        kind, _, name = id_.partition(".")
-        if block.measure == "log":
-            most = math.log(p.furthest)
-            ends = [math.exp(min(most, max(-most, each))) for each in (at - half, at, at + half)]
-            default, unit = 1.0, "×"
-        else:
-            ends, default = [block.default + each for each in (at - half, at, at + half)], block.default
-            unit = "points" if block.measure == "points" else "%"
-            ends = [max(0.0, each) for each in ends] if unit == "%" else ends
-        sure = not ends[0] <= default <= ends[2]
-        found.append(Factor(
-            id_, default, ends[1], ends[0], ends[2], n, unit, sure and n >= p.few,
-            factor_words(kind, _named(name, kind), ends[1], ends[0], ends[2], n, sure=sure),
-        ))  # fmt: skip
-    return found
+    return [
+        _factor(block, index, float(mean[index]), math.sqrt(float(covariance[index, index])), p)
+        for index in range(len(block.ids))
+    ]
+
+
+def _factor(block: _Block, index: int, at: float, spread: float, p: LearningParameters) -> Factor:
+    id_, n = block.ids[index], int((block.weights[:, index] > 0).sum())
+    kind, _, name = id_.partition(".")
+    low, yours, high = (_plain(block, each, p) for each in (at - SIDE * spread, at, at + SIDE * spread))
+    default = _plain(block, 0.0, p)
+    sure = not low <= default <= high
+    prior = SIDE * float(block.prior[index])
+    return Factor(
+        id_, default, yours, low, high, n, UNITS[block.measure], sure and n >= p.few,
+        factor_words(kind, _named(name, kind), yours, low, high, n, sure=sure), _plain(block, -prior, p), _plain(block, prior, p),
+    )  # fmt: skip
+
+
+def _plain(block: _Block, unknown: float, p: LearningParameters) -> float:
+    """Return an unknown as it is told: a factor, an offset in points, or per cent lost."""
+    if block.measure == "log":
+        most = math.log(p.furthest)
+        return math.exp(min(most, max(-most, unknown)))
+    return max(0.0, block.default + unknown) if block.measure == "per cent" else block.default + unknown
 
 
 def _named(name: str, kind: str) -> str:

@@ -57,7 +57,7 @@ def look_at_learning(session: Session) -> Learning:
     learnt, used = learn([*felt, *dried, *foam], tables), accepted_factors(session)
     factors = [StudioFactor(each, used.pop(each.id, None), can_be_used(each.id)) for each in learnt.factors]
     for id_, yours in used.items():  # accepted once, and nothing speaks of it any more
-        lost = Factor(id_, 1.0, yours, yours, yours, 0, "×", accepted_by_default=False, message="Accepted before; nothing new.")
+        lost = Factor(id_, 1.0, yours, yours, yours, 0, "×", False, "Accepted before; nothing speaks of it now.", 1.0, 1.0)  # noqa: FBT003
         factors.append(StudioFactor(lost, yours, can_be_used=True))
     return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam))
 

@@ -166,19 +166,26 @@ function Contributions({ explained, reading }: { explained: Explanation; reading
 
 function RestsOn({ explained }: { explained: Explanation }) {
   return (
-    <details className="mt-2">
-      <summary className="italic text-soft">What it rests on</summary>
-      <ul className="mt-1">
-        {explained.constants.map((constant) => (
-          <li key={constant.name}>
-            {constant.name}: {figure(constant.value)} {constant.unit === "-" ? "" : constant.unit}{" "}
-            <span className="text-soft">
-              ({constant.source}; confidence {constant.confidence})
-            </span>
-          </li>
-        ))}
-      </ul>
-      <SciencePage page={explained.page} />
-    </details>
+    <>
+      {explained.learnt.map((sentence) => (
+        <p key={sentence} className="mt-2 font-semibold">
+          Yours is used: {sentence}
+        </p>
+      ))}
+      <details className="mt-2">
+        <summary className="italic text-soft">What it rests on</summary>
+        <ul className="mt-1">
+          {explained.constants.map((constant) => (
+            <li key={constant.name}>
+              {constant.name}: {figure(constant.value)} {constant.unit === "-" ? "" : constant.unit}{" "}
+              <span className="text-soft">
+                ({constant.source}; confidence {constant.confidence})
+              </span>
+            </li>
+          ))}
+        </ul>
+        <SciencePage page={explained.page} />
+      </details>
+    </>
   );
 }

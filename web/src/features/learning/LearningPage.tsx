@@ -1,0 +1,150 @@
+import { Link } from "react-router";
+import { type Learning, type LearntFactor, messageOf, useFactor, useLearning, useReference } from "../../api";
+import { figure } from "../../lib/numbers";
+import { Button, useNotice } from "../../ui";
+import { FactorStrip, Tally } from "./FactorStrip";
+
+/** What the studio's own work makes of the defaults: each factor shown, and used only once it is accepted. */
+export function LearningPage() {
+  const learning = useLearning();
+  return (
+    <div className="pb-16 pl-14 pr-9 pt-2">
+      <h1>Learning</h1>
+      <p className="text-row text-soft">
+        {learning.data ? summary(learning.data) : learning.error ? "" : "Working it out…"}{" "}
+        <Link className="underline underline-offset-4" to="/tub">
+          To the tub
+        </Link>
+      </p>
+      {learning.error && <p className="pt-6 text-reading text-rosy">{messageOf(learning.error)}</p>}
+      {learning.data && learning.data.factors.length === 0 && (
+        <p className="pt-8 text-reading">
+          Nothing has been seen yet that speaks of a default. Feel a dough at the bench, weigh a tray until it
+          is dry, or measure the foam of a bath.
+        </p>
+      )}
+      {learning.data && learning.data.factors.length > 0 && <Factors learning={learning.data} />}
+      {learning.data && learning.data.errors.length > 0 && <Errors learning={learning.data} />}
+      {learning.data && learning.data.set_aside.length > 0 && (
+        <section aria-label="Set aside" className="pt-8">
+          <h2 className="text-row italic text-soft">Set aside</h2>
+          <ul className="text-body">
+            {learning.data.set_aside.map((each) => (
+              <li key={each.index}>
+                {each.kind}: {each.reason}.
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function summary(learning: Learning): string {
+  const used = learning.factors.filter((each) => each.used !== null).length;
+  const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
+  return `From ${counted(learning.batches, "batch felt", "batches felt")}, ${counted(learning.trays, "tray weighed dry", "trays weighed dry")} and ${counted(learning.tests, "height", "heights")} of foam. ${
+    used === 0
+      ? "Nothing of it is used yet."
+      : `${used} ${used === 1 ? "factor is" : "factors are"} used in every reading.`
+  }`;
+}
+
+function Factors({ learning }: { learning: Learning }) {
+  return (
+    <ul className="max-w-[1100px] pt-6">
+      {learning.factors.map((factor) => (
+        <li
+          key={factor.id}
+          className="grid grid-cols-[420px_1fr_auto] items-center gap-x-8 border-b-[0.9px] border-ink py-3 max-[1000px]:grid-cols-1"
+        >
+          <FactorStrip factor={factor} />
+          <div>
+            <p className={`text-body ${factor.used === null ? "" : "font-semibold"}`}>{factor.message}</p>
+            <Tally n={factor.n} />
+          </div>
+          <Use factor={factor} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Use({ factor }: { factor: LearntFactor }) {
+  const use = useFactor();
+  const say = useNotice();
+  if (!factor.can_be_used) return <span className="text-caption text-soft">shown, not used yet</span>;
+  const put = async (accepted: boolean) => {
+    try {
+      await use.mutateAsync({ factor: factor.id, accepted });
+      say(accepted ? "Used in every reading from now on." : "The default is used again.", {
+        action: { label: "Take it back", run: () => void put(!accepted) },
+      });
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return (
+    <Button
+      aria-label={`${factor.used === null ? "Use yours" : "Use the default again"}: ${factor.id}`}
+      disabled={use.isPending}
+      className="min-h-12"
+      onClick={() => void put(factor.used === null)}
+    >
+      {factor.used === null ? "Use yours" : "Use the default again"}
+    </Button>
+  );
+}
+
+const LONG = 360;
+
+/** How far off, before and after: two fronts on one paper, the gap between them printed. */
+function Errors({ learning }: { learning: Learning }) {
+  const reference = useReference();
+  const names = new Map(reference.data?.readings.map((reading) => [reading.id, reading.label]));
+  return (
+    <section aria-label="What it mends" className="pt-8">
+      <h2 className="text-row italic text-soft">
+        How far readings are off, before learning and after, each observation judged by all the others
+      </h2>
+      <table className="mt-2 text-body">
+        <tbody>
+          {learning.errors.map((error) => {
+            const most = Math.max(error.before, error.after, 1e-9);
+            const [before, after] = [(LONG * error.before) / most, (LONG * error.after) / most];
+            return (
+              <tr key={`${error.reading}${error.measure}`} className="border-b-[0.9px] border-ink">
+                <th scope="row" className="py-1 pr-8 text-left font-medium">
+                  {names.get(error.reading) ?? error.reading}
+                </th>
+                <td>
+                  <svg width={LONG + 12} height="30" aria-hidden="true">
+                    <path
+                      d={`M0 8H${before}q6 5 0 12H0Z`}
+                      fill="var(--lit)"
+                      stroke="var(--ink)"
+                      strokeWidth="1"
+                    />
+                    <path
+                      d={`M0 8H${after}q6 5 0 12H0Z`}
+                      fill="var(--vtint)"
+                      stroke="var(--ink)"
+                      strokeWidth="1.2"
+                    />
+                  </svg>
+                </td>
+                <td className="pl-6">
+                  {figure(error.before)} → <b>{figure(error.after)}</b>
+                  <span className="block text-caption text-soft">
+                    {error.measure}, {error.n} seen
+                  </span>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,1 @@
+export { LearningPage } from "./LearningPage";
