@@ -24,10 +24,10 @@ SIZE = ("--formulas", "5000", "--batches", "20000", "--weigh-ins", "1000000", "-
 ROUNDS = 30
 LISTS = (
     "/api/formulas", "/api/formulas?q=kelp%20scoop", "/api/formulas?q=glycerin&limit=200", "/api/batches",
-    "/api/batches?q=cracked", "/api/batches?formula_id=3", "/api/batches?cursor=2", "/api/journal", "/api/journal?q=cra", "/api/journal?q=kel%20weigh",
-    "/api/journal?q=%22thin%20ring%22", "/api/journal?kind=felt", "/api/journal?gone_wrong=true&kind=result",
-    "/api/journal?month=2020-05&q=pieces", "/api/journal?cursor=900", "/api/rack", "/api/rack?wrapped=true", "/api/rack?q=peat",
-    "/api/profiles", "/api/ingredients", "/api/calendar.ics",
+    "/api/batches?q=cracked", "/api/batches?formula_id=3", "/api/batches?cursor=2", "/api/journal", "/api/journal?q=cra",
+    "/api/journal?q=kel%20weigh", "/api/journal?q=%22thin%20ring%22", "/api/journal?kind=felt",
+    "/api/journal?gone_wrong=true&kind=result", "/api/journal?month=2020-05&q=pieces", "/api/journal?cursor=900", "/api/rack",
+    "/api/rack?wrapped=true", "/api/rack?q=peat", "/api/profiles", "/api/ingredients", "/api/calendar.ics",
 )  # fmt: skip
 
 
