@@ -66,3 +66,29 @@ def test_the_rack_is_walked_by_keys_and_a_scale_that_is_too_coarse_says_so(serve
     sheet.get_by_label("Name").fill("from a friend")
     page.keyboard.press("Enter")
     expect(page.get_by_role("region", name="from a friend")).to_be_visible()
+
+
+def test_a_task_is_pulled_to_another_hour_and_back(server: Server, open_page: OpenPage) -> None:
+    page = open_page(f"{server.address}/rack")
+    expect(page.get_by_role("img", name=re.compile("Humidity in rack over a week"))).to_be_visible()
+    tray = next(each for each in server.ask("GET", "/api/rack")[1]["items"] if each["name"] == "Limpet domes")
+    task = next(each for each in tray["reading"]["tasks"] if not each["done_at"] and each["due_h"] > 1)
+    plumb = page.get_by_role("region", name="Limpet domes").locator(f"[data-task='{task['kind']}']")
+    box = plumb.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 10, box["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 130, box["y"] + 20, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+
+    def due_h() -> float:
+        trays = server.ask("GET", "/api/rack")[1]["items"]
+        own = next(each for each in trays if each["id"] == tray["id"])
+        return float(next(each["due_h"] for each in own["reading"]["tasks"] if each["kind"] == task["kind"]))
+
+    assert due_h() > task["due_h"] + 1
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.get_by_text("Done.")).to_have_count(0)
+    page.wait_for_timeout(500)
+    assert abs(due_h() - task["due_h"]) < 0.5

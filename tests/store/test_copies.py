@@ -15,10 +15,11 @@ from multiprocessing.synchronize import Event
 from pathlib import Path
 
 import pytest
+from sqlalchemy import select
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import open_studio
-from rosy_kettle.store.batches import add_event, list_batches, list_events
+from rosy_kettle.store.batches import BatchRow, add_event, list_events
 from rosy_kettle.store.ingredients import learn_synonym
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo, settle_waiting_photos
 from rosy_kettle.usecases.studio.keep_copies import backup_studio, restore_studio
@@ -200,7 +201,8 @@ def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path) ->
         keep_photo(studio.path, f"{name}.jpg", b"x")
     settle_photo(folder / ".c.jpg.waiting")
     with studio.writing() as session:
-        batch = list_batches(session)[0]
+        batch = session.scalars(select(BatchRow).order_by(BatchRow.id.desc())).first()
+        assert batch is not None
         add_event(session, batch.id, len(list_events(session, batch.id)), "photo", {"name": "a.jpg"})
     assert settle_waiting_photos(studio.path) == 1
     assert {path.name for path in folder.iterdir()} == {"a.jpg", "c.jpg"}

@@ -185,7 +185,12 @@ def test_a_studio_of_the_first_version_is_migrated_and_keeps_its_formulas(tmp_pa
     first.close()
     with sqlite3.connect(tmp_path / "studio.sqlite3") as older:
         later = {name for (name,) in older.execute("SELECT name FROM sqlite_master WHERE type='table'")} - TABLES_OF_THE_FIRST
-        undone = [*(f"DROP TABLE {name}" for name in later), "ALTER TABLE ingredient_prices DROP COLUMN breaks"]
+        own = sorted(name for name in later if not name.startswith("journal_words_"))  # FTS5 drops its parts itself
+        undone = [
+            *(f"DROP TABLE {name}" for name in own),
+            "DROP INDEX ix_formulas_updated_at",
+            "ALTER TABLE ingredient_prices DROP COLUMN breaks",
+        ]
         older.executescript(";".join([*undone, "UPDATE alembic_version SET version_num='0001';"]))
     older.close()
     second = open_studio(tmp_path)

@@ -35,6 +35,7 @@ from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
+from rosy_kettle.usecases.studio.version import VERSION
 
 __all__ = ["create_app", "openapi_document"]
 
@@ -57,7 +58,7 @@ def create_app(
     """Return the application for an open studio, with the devices of its bench and the names it answers under."""
     app = OpenAPI(
         __name__,
-        info=Info(title="Rosy Kettle", version=reference.VERSION),
+        info=Info(title="Rosy Kettle", version=VERSION),
         doc_ui=False,
         static_folder=None,
         validation_error_model=ErrorAnswer,

@@ -10,7 +10,8 @@ from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.learning import FactorAnswer, FactorPath, FactorSave, LearningAnswer
 from rosy_kettle.api.studio import current_studio
-from rosy_kettle.usecases.learning.learn_from_studio import look_at_learning, use_factor
+from rosy_kettle.store.learnt_factors import accept_factor, put_factor_back
+from rosy_kettle.usecases.learning.learn_from_studio import factor_to_use, look_at_learning
 
 __all__ = ["blueprint"]
 
@@ -24,8 +25,16 @@ def read() -> Response:
 
 @blueprint.put("/<string:factor>", summary="Use a factor from now on, or the default again", responses={200: LearningAnswer})
 def change(path: FactorPath, body: FactorSave) -> Response:
-    with current_studio().writing() as session:
-        use_factor(session, path.factor, accepted=body.accepted)
+    studio = current_studio()
+    factor = None
+    if body.accepted:
+        with studio.reading() as session:  # worked out before the studio is locked for writing
+            factor = factor_to_use(session, path.factor)
+    with studio.writing() as session:
+        if factor is None:
+            put_factor_back(session, path.factor)
+        else:
+            accept_factor(session, factor.id, factor.yours, factor.message)
     return _told()
 
 

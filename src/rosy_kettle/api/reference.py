@@ -21,10 +21,10 @@ from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Method
 from rosy_kettle.core.records.reading import Reading
 from rosy_kettle.reference import load_tables
+from rosy_kettle.usecases.studio.version import VERSION
 
 __all__ = ["blueprint"]
 
-VERSION = "0.1.0"
 UNIT_LABELS = {
     "g": "g", "kg": "kg", "mg": "mg", "oz": "oz", "lb": "lb", "ml": "mL", "l": "L", "floz": "fl oz", "cup": "cup",
     "tbsp": "tbsp", "tsp": "tsp", "drop": "drops", "spray": "sprays", "part": "parts", "pct": "%",

@@ -31,6 +31,13 @@ export const useTray = (id: number | null) =>
     enabled: id !== null,
   });
 
+/** The air of a place over the last week. */
+export const useAir = (place: string) =>
+  useQuery({
+    queryKey: [...RACK, "air", place] as const,
+    queryFn: () => api(client.GET("/api/air", { params: { query: { place, days: 7 } } })),
+  });
+
 /** A change to the rack; whatever the answer, what is shown afterwards is what is on disk. */
 function useRackChange<In, Out>(change: (input: In) => Promise<Out>) {
   const queries = useQueryClient();

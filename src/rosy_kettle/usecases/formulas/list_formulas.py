@@ -16,6 +16,7 @@ from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.store.formulas import FormulaRow, record_of
 from rosy_kettle.store.glances import FormulaGlanceRow, PageOfFormulas, page_of_formulas, put_glance, stale_formulas
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.studio.version import VERSION
 
 __all__ = ["FormulaGlance", "glance_at_formulas", "judge_stale_formulas", "keep_judged", "rests_on"]
 
@@ -54,6 +55,7 @@ def rests_on(tables: Tables) -> str:
     own = sorted(repr(item) for item in tables.ingredients.values() if item.based_on)
     told = repr(
         (
+            VERSION,
             own,
             sorted(tables.price_per_kg.items()),
             sorted(tables.price_breaks.items()),

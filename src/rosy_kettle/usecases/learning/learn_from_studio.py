@@ -16,13 +16,13 @@ from rosy_kettle.core.learning.observations import Observation
 from rosy_kettle.core.records import Formula, Tables, Use
 from rosy_kettle.files import FormulaFile, formula_from_file
 from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
-from rosy_kettle.store.learnt_factors import accept_factor, accepted_factors, put_factor_back
+from rosy_kettle.store.learnt_factors import accepted_factors
 from rosy_kettle.store.tub_tests import list_tub_tests
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.tub.run_test import look_at_tests
 
-__all__ = ["Learning", "StudioFactor", "look_at_learning", "use_factor"]
+__all__ = ["Learning", "StudioFactor", "factor_to_use", "look_at_learning"]
 
 MOST_OF_EACH = 150
 """Newest batches, trays and tests that are learnt from; older ones have had their say in what was accepted."""
@@ -62,8 +62,8 @@ def look_at_learning(session: Session) -> Learning:
     return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam))
 
 
-def use_factor(session: Session, id_: str, *, accepted: bool) -> None:
-    """Use a factor from now on, or the default again.
+def factor_to_use(session: Session, id_: str) -> Factor:
+    """Return a factor that can be used from now on.
 
     Raises
     ------
@@ -72,15 +72,12 @@ def use_factor(session: Session, id_: str, *, accepted: bool) -> None:
     InputError
         If no model can use it yet.
     """
-    if not accepted:
-        put_factor_back(session, id_)
-        return
     found = next((each for each in look_at_learning(session).factors if each.factor.id == id_ and each.factor.n), None)
     if found is None:
         raise NotFoundError(f'Nothing speaks of "{id_[:60]}" yet.', noun="factor", id=id_[:60])
     if not found.can_be_used:
         raise InputError("No reading uses this factor yet; it is shown and kept in mind.", quantity="accepted")
-    accept_factor(session, id_, found.factor.yours, found.factor.message)
+    return found.factor
 
 
 def _felt(session: Session, tables: Tables) -> Iterator[Observation]:

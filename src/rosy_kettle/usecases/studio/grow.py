@@ -13,6 +13,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime, timedelta
 from importlib.resources import files
+from multiprocessing import get_context
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy import func, insert, select
@@ -23,7 +25,7 @@ from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.records import Formula, Portion, Tables
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.files.formula_file import formula_file_from_data
-from rosy_kettle.store import Studio
+from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.batches import BatchEventRow, BatchRow
 from rosy_kettle.store.formulas import FormulaRow, find_formula, record_of
 from rosy_kettle.store.ingredients import OwnIngredientRow
@@ -32,7 +34,7 @@ from rosy_kettle.store.rack import TrayEventRow, TrayRow
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
 from rosy_kettle.usecases.journal.keep_journal import keep_journal
-from rosy_kettle.usecases.studio.keep_up import keep_up
+from rosy_kettle.usecases.studio.keep_up import judge_formulas, keep_up
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Growth", "grow_studio"]
@@ -68,6 +70,10 @@ def grow_studio(
     chance = random.Random(seed)  # noqa: S311 - made-up data, no secret
     tell("formulas")
     made = _grow_formulas(studio, formulas, chance)
+    judging = get_context("spawn").Process(
+        target=_judge_beside, args=(studio.path.parent,)
+    )  # on another core, while the rest is written
+    judging.start()
     tell("batches")
     plans = _plans(studio, made[:MADE_OFTEN], chance) if batches or weigh_ins else []
     numbers = _grow_batches(studio, plans, batches, chance)
@@ -81,8 +87,15 @@ def grow_studio(
         with studio.writing() as session:
             told = keep_journal(session, tables, AT_ONCE)
     tell("lists")
+    judging.join()
     keep_up(studio)
     return _counts(studio)
+
+
+def _judge_beside(folder: Path) -> None:
+    studio = open_studio(folder)
+    judge_formulas(studio)
+    studio.close()
 
 
 def _counts(studio: Studio) -> Growth:

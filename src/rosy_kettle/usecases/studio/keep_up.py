@@ -19,7 +19,7 @@ from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, ke
 from rosy_kettle.usecases.journal.keep_journal import entries_waiting, keep_journal
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["Keeper", "keep_up"]
+__all__ = ["Keeper", "judge_formulas", "keep_up"]
 
 JUDGED_AT_ONCE = 10
 BREATH_SECONDS = 0.005  # between two steps, so that requests come first
@@ -30,9 +30,14 @@ PATIENCE_SECONDS = 0.4
 
 def keep_up(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
     """Judge and tell what is waiting, step by step, until nothing waits or it is stopped."""
-    while not stopped() and _judge_some(studio):
-        time.sleep(breath_s)
+    judge_formulas(studio, stopped, breath_s)
     while not stopped() and _tell_some(studio):
+        time.sleep(breath_s)
+
+
+def judge_formulas(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
+    """Judge the formulas that are waiting, some at a time, until none waits or it is stopped."""
+    while not stopped() and _judge_some(studio):
         time.sleep(breath_s)
 
 

@@ -53,6 +53,9 @@ export function DeskFoot({ wide, drawing }: { wide: boolean; drawing: RefObject<
         <Link className="border-b border-ink not-italic text-ink" to={`/bench?formula=${answer.id}`}>
           Batches
         </Link>
+        <Link className="border-b border-ink not-italic text-ink" to={`/journal?formula=${answer.id}`}>
+          Journal
+        </Link>
         <Link
           className="border-b border-ink not-italic text-ink"
           to={`/plan/${answer.id}`}

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { CALENDAR_ADDRESS, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
 import { Button } from "../../ui";
+import { AirDrawing } from "./AirDrawing";
 import { AirLine, AnotherPlace } from "./AirLine";
 import { SetOutSheet } from "./SetOutSheet";
 import { TrayShelf } from "./TrayShelf";
@@ -46,7 +47,10 @@ export function RackPage() {
       {data && !wrapped && (
         <div className="pt-3">
           {data.places.map((place) => (
-            <AirLine key={place.name} place={place} />
+            <div key={place.name}>
+              <AirLine place={place} />
+              <AirDrawing place={place.name} />
+            </div>
           ))}
           <AnotherPlace taken={data.places.map((place) => place.name)} />
           <Today items={data.items} />

@@ -1,18 +1,21 @@
 import { type Ref, useId } from "react";
-import type { Tray } from "../../api";
+import type { Tray, TrayTask } from "../../api";
 import { seeded } from "../../lib/seed";
 import { roundMarks } from "../../lib/stripMap";
 import { hourScale, hours, SHELF, shelfSentence, verdict } from "./shelf";
+import { useTaskDrag } from "./useTaskDrag";
 
 interface Props {
   tray: Tray;
   ref?: Ref<SVGSVGElement>;
+  /** A task was pulled to another hour since the tray was set out. */
+  onMoveTask?: ((task: TrayTask, dueH: number) => void) | undefined;
 }
 
 const { width: W, height: H, ground: Y } = SHELF;
 
 /** One tray on its shelf: the leading edge at its age, wet to the likely hour, stippled to the latest. */
-export function ShelfDrawing({ tray, ref }: Props) {
+export function ShelfDrawing({ tray, ref, onMoveTask }: Props) {
   const lining = useId();
   const at = hourScale(tray);
   const { age_h, likely_h, low_h, high_h } = tray.reading;
@@ -79,7 +82,7 @@ export function ShelfDrawing({ tray, ref }: Props) {
           </text>
         </g>
       )}
-      <Plumbs tray={tray} at={at} />
+      <Plumbs tray={tray} at={at} onMoveTask={onMoveTask} />
       <Pieces tray={tray} edge={edge} lining={lining} />
       <path d={`M${edge} ${Y - 84}V${Y + 6}`} stroke="var(--ink)" strokeWidth="2" />
       <text x={edge} y={Y + 22} textAnchor="middle" fontSize="19" fontWeight="600" fill="var(--ink)">
@@ -123,19 +126,36 @@ function Hours({ at, age_h }: { at: At; age_h: number }) {
   );
 }
 
-/** Tasks hang as plumb lines at their hour; what is done is cut. */
-function Plumbs({ tray, at }: { tray: Tray; at: At }) {
+/** Tasks hang as plumb lines at their hour; what is done is cut, and what is not can be pulled to another hour. */
+function Plumbs({ tray, at, onMoveTask }: { tray: Tray; at: At; onMoveTask: Props["onMoveTask"] }) {
+  const { pulled, handlers } = useTaskDrag(onMoveTask);
+  const placeOf = (task: TrayTask) => (pulled?.kind === task.kind ? pulled.x : at(task.due_h));
   return (
     <g stroke="var(--ink)" strokeWidth="1">
       {tray.reading.tasks
         .filter((task) => task.due_h >= 0 && at(task.due_h) <= W)
         .map((task) => (
-          <g key={task.kind}>
-            <path d={`M${at(task.due_h)} ${Y}v${task.done_at ? 8 : 30}`} />
-            {!task.done_at && <circle cx={at(task.due_h)} cy={Y + 32} r="2.4" fill="var(--ink)" />}
+          <g
+            key={task.kind}
+            className={onMoveTask && !task.done_at ? "cursor-ew-resize touch-none" : ""}
+            {...handlers(task, (x) => at.invert(x))}
+          >
+            {onMoveTask && !task.done_at && (
+              <rect
+                x={placeOf(task) - 12}
+                y={Y}
+                width="110"
+                height={H - Y}
+                fill="transparent"
+                stroke="none"
+                data-task={task.kind}
+              />
+            )}
+            <path d={`M${placeOf(task)} ${Y}v${task.done_at ? 8 : 30}`} />
+            {!task.done_at && <circle cx={placeOf(task)} cy={Y + 32} r="2.4" fill="var(--ink)" />}
             {!task.done_at && (
               <text
-                x={at(task.due_h) + 7}
+                x={placeOf(task) + 7}
                 y={Y + 37}
                 fontSize="13"
                 stroke="none"

@@ -96,7 +96,21 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
           svg={() => drawing.current}
         />
       </div>
-      <ShelfDrawing tray={tray} ref={drawing} />
+      <ShelfDrawing
+        tray={tray}
+        ref={drawing}
+        onMoveTask={
+          tray.wrapped_at
+            ? undefined
+            : (task, dueH) => {
+                const to = new Date(new Date(tray.set_out_at).getTime() + dueH * 3_600_000).toISOString();
+                void act(
+                  { kind: "moved", task: task.kind, to },
+                  { kind: "moved", task: task.kind, to: task.due_at },
+                );
+              }
+        }
+      />
       <p className="text-row" role="status">
         {reading.message}{" "}
         {!tray.wrapped_at && reading.wrap_by_h !== null && (
