@@ -17,6 +17,7 @@ OpenPage = Callable[..., Page]
 
 def open_plan(page: Page, name: str) -> None:
     page.get_by_role("navigation").get_by_role("link", name="Plan").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Plan")  # the page before has links of the same names
     page.get_by_role("link", name=name).click()
     expect(page.get_by_role("heading", level=1)).to_have_text(name)
     expect(page.get_by_role("article", name="Run sheet")).to_be_visible()

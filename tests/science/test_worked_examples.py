@@ -12,6 +12,8 @@ import pytest
 
 from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
 from rosy_kettle.core.change.why import contributions
+from rosy_kettle.core.learning.factors import learn
+from rosy_kettle.core.learning.observations import Observation
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 
@@ -48,6 +50,10 @@ def worked_out(formula: Formula, tables: Tables, example: dict[str, Any], path: 
     if "targets" in example:
         result = balance(BalanceProblem(formula, tuple(parse_target(each) for each in example["targets"])), tables)
         return result.status if path == "status" else {change.ingredient: change.after_g for change in result.changes}
+    if "dried_times" in example:
+        hours = evaluate(formula, tables).drying.hours or 0.0
+        trays = [Observation("dried", formula, {"hours": times * hours}) for times in example["dried_times"]]
+        return getattr(learn(trays, tables).factors[0], path)
     if "reading" in example:
         return {each.ingredient: each.adds for each in contributions(formula, tables, example["reading"])}[path]
     value: Any = evaluate(formula, tables)
