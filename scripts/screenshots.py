@@ -143,8 +143,6 @@ def views(page: Page, address: str) -> None:
     after_the_bench(page, address)
     page.goto(f"{address}/pantry/slsa-fine")
     take(page, "pantry")
-    page.goto(f"{address}/look")
-    take(page, "look")
 
 
 if __name__ == "__main__":
