@@ -1,7 +1,8 @@
 """Keeps up what the lists and the journal show, in the background, so that no request has to work it out.
 
-A pass judges the formulas that have changed, or rest on what has, and tells the journal what has happened since. Both hold only
-what can be worked out again: a kill between two steps loses nothing, the next pass goes on.
+A pass judges the formulas that have changed, or rest on what has, tells the journal what has happened since, and looks at the
+trays on the rack, whose curves are then fitted before anyone asks. All of it can be worked out again: a kill between two steps
+loses nothing, the next pass goes on.
 """
 
 from __future__ import annotations
@@ -9,6 +10,7 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Callable
+from contextlib import suppress
 
 from sqlalchemy.exc import OperationalError
 
@@ -17,6 +19,7 @@ from rosy_kettle.store import Studio
 from rosy_kettle.store.glances import count_stale
 from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, keep_judged, rests_on
 from rosy_kettle.usecases.journal.keep_journal import entries_waiting, keep_journal
+from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Keeper", "judge_formulas", "keep_up"]
@@ -24,6 +27,7 @@ __all__ = ["Keeper", "judge_formulas", "keep_up"]
 JUDGED_AT_ONCE = 10
 BREATH_SECONDS = 0.005  # between two steps, so that requests come first
 LOOK_SECONDS = 2.0  # between looks for what another process has written
+TRAYS_LOOKED_AT = 50
 PATIENCE_SECONDS = 0.4
 """Longest a list waits for the background to come to an end [s]; what it shows then says that it is not judged yet."""
 
@@ -108,7 +112,13 @@ class Keeper:
             idle = self._done >= self._asked
         return 0 if idle else formulas_waiting(self._studio)
 
+    def _look_at_rack(self) -> None:
+        # What cannot be read now is said to whoever asks for the rack; here it would only have been known sooner.
+        with suppress(OperationalError, WorkbenchError), self._studio.reading() as session:
+            look_at_trays(session, wrapped=False, query="", before=None, limit=TRAYS_LOOKED_AT)
+
     def _work(self) -> None:
+        seen = -1
         while not self._stopped.is_set():
             with self._news:
                 self._news.wait_for(lambda: self._asked > self._done or self._stopped.is_set(), LOOK_SECONDS)
@@ -121,3 +131,6 @@ class Keeper:
             with self._news:
                 self._done = asked
                 self._news.notify_all()
+            if (now := self._studio.stamp()) != seen and not self._stopped.is_set():
+                seen = now
+                self._look_at_rack()
