@@ -25,7 +25,7 @@ from rosy_kettle.usecases.batches.tell_batch import tell_events
 from rosy_kettle.usecases.rack.tell_tray import tell_tray_event
 from rosy_kettle.usecases.tub.tell_test import tell_test_event
 
-__all__ = ["FILTERS", "entries_waiting", "keep_journal"]
+__all__ = ["AT_ONCE", "FILTERS", "Told", "entries_waiting", "keep_journal", "keep_told", "tell_waiting"]
 
 KINDS = {
     "version": "formula", "plan": "plan", "conditions": "batch", "skipped": "batch", "closed": "batch", "weighed": "weighed off",
@@ -61,9 +61,21 @@ def entries_waiting(session: Session) -> bool:
     return any(source.peek(session, done.get(name, 0), 1) for name, source in SOURCES.items())
 
 
-def keep_journal(session: Session, tables: Tables, at_once: int = AT_ONCE) -> int:
-    """Tell some of what has happened since; return how many rows were passed, some of which are not worth an entry."""
-    done = last_ids(session)
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What is to be written: entries, and how far they come from where the journal was."""
+
+    entries: list[Entry]
+    before: dict[str, int]
+    marks: dict[str, int]
+    passed: int
+    """Rows that were told, some of which are not worth an entry."""
+
+
+def tell_waiting(session: Session, tables: Tables, at_once: int = AT_ONCE) -> Told:
+    """Tell some of what has happened since, without writing it: telling takes longer than writing."""
+    before = last_ids(session)
+    done = dict(before)
     waiting = {name: source.peek(session, done.get(name, 0), at_once) for name, source in SOURCES.items()}
     # A source that is cut off may go on before the others end: what is later than its latest row waits for the next time.
     horizon = min((max(at for _, at in marks) for marks in waiting.values() if len(marks) == at_once), default=None)
@@ -77,8 +89,20 @@ def keep_journal(session: Session, tables: Tables, at_once: int = AT_ONCE) -> in
             done[name] = taken[-1]
             passed += len(taken)
     entries.sort(key=lambda entry: (entry["at"], entry["source_id"]))
-    add_entries(session, entries, done)
-    return passed
+    return Told(entries, before, done, passed)
+
+
+def keep_told(session: Session, told: Told) -> None:
+    """Write what was told; nothing where somebody else has told it meanwhile."""
+    if told.passed and last_ids(session) == told.before:
+        add_entries(session, told.entries, told.marks)
+
+
+def keep_journal(session: Session, tables: Tables, at_once: int = AT_ONCE) -> int:
+    """Tell and write some of what has happened since; return how many rows were passed."""
+    told = tell_waiting(session, tables, at_once)
+    keep_told(session, told)
+    return told.passed
 
 
 def _until(marks: list[tuple[int, datetime]], horizon: datetime | None) -> list[int]:

@@ -33,8 +33,7 @@ from rosy_kettle.store.journal import JournalRow
 from rosy_kettle.store.rack import TrayEventRow, TrayRow
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
-from rosy_kettle.usecases.journal.keep_journal import keep_journal
-from rosy_kettle.usecases.studio.keep_up import judge_formulas, keep_up
+from rosy_kettle.usecases.studio.keep_up import judge_formulas, keep_up, tell_journal
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Growth", "grow_studio"]
@@ -80,12 +79,7 @@ def grow_studio(
     tell("weigh-ins")
     _grow_trays(studio, numbers, weigh_ins, chance)
     tell("journal")
-    with studio.reading() as session:
-        tables = studio_tables(session)
-    told = 1
-    while told:
-        with studio.writing() as session:
-            told = keep_journal(session, tables, AT_ONCE)
+    tell_journal(studio, at_once=AT_ONCE)
     tell("lists")
     judging.join()
     keep_up(studio)

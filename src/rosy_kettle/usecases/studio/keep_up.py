@@ -18,11 +18,11 @@ from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.store import Studio
 from rosy_kettle.store.glances import count_stale
 from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, keep_judged, rests_on
-from rosy_kettle.usecases.journal.keep_journal import entries_waiting, keep_journal
+from rosy_kettle.usecases.journal.keep_journal import AT_ONCE, entries_waiting, keep_told, tell_waiting
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["Keeper", "judge_formulas", "keep_up"]
+__all__ = ["Keeper", "judge_formulas", "keep_up", "tell_journal"]
 
 JUDGED_AT_ONCE = 10
 BREATH_SECONDS = 0.005  # between two steps, so that requests come first
@@ -35,13 +35,20 @@ PATIENCE_SECONDS = 0.4
 def keep_up(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
     """Judge and tell what is waiting, step by step, until nothing waits or it is stopped."""
     judge_formulas(studio, stopped, breath_s)
-    while not stopped() and _tell_some(studio):
-        time.sleep(breath_s)
+    tell_journal(studio, stopped, breath_s)
 
 
 def judge_formulas(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
     """Judge the formulas that are waiting, some at a time, until none waits or it is stopped."""
     while not stopped() and _judge_some(studio):
+        time.sleep(breath_s)
+
+
+def tell_journal(
+    studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0, at_once: int = AT_ONCE
+) -> None:
+    """Tell the journal what is waiting, so many rows of a source at a time, until none waits or it is stopped."""
+    while not stopped() and _tell_some(studio, at_once):
         time.sleep(breath_s)
 
 
@@ -60,12 +67,13 @@ def _judge_some(studio: Studio) -> bool:
     return bool(judged)
 
 
-def _tell_some(studio: Studio) -> bool:
+def _tell_some(studio: Studio, at_once: int) -> bool:
     with studio.reading() as session:
         if not entries_waiting(session):
             return False
+        told = tell_waiting(session, studio_tables(session), at_once)
     with studio.writing() as session:
-        keep_journal(session, studio_tables(session))
+        keep_told(session, told)
     return True
 
 
