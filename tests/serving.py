@@ -21,6 +21,7 @@ import pytest
 
 from rosy_kettle.store import open_studio
 from rosy_kettle.store.session import FILE_NAME
+from rosy_kettle.usecases.studio.keep_up import keep_up
 from rosy_kettle.usecases.studio.seed_demo import seed_demo
 
 ROOT = Path(__file__).parent.parent
@@ -118,6 +119,7 @@ def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
     folder = tmp_path_factory.mktemp("seeded")
     studio = open_studio(folder)
     seed_demo(studio)
+    keep_up(studio)  # so that no server has to begin with it
     studio.close()
     return folder / FILE_NAME
 

@@ -72,6 +72,9 @@ def misled(launch: Callable[..., Browser]) -> Browser:
 
 
 def state_of(server: Server) -> str:
+    for _ in range(100):  # figures that are still worked out would differ by themselves
+        if server.ask("GET", "/api/formulas")[1]["waiting"] == 0:
+            break
     return json.dumps([server.ask("GET", path)[1] for path in ("/api/formulas", "/api/batches", "/api/profiles")])
 
 

@@ -58,6 +58,17 @@ export function useFinder<T>({
         },
         onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
           own?.(event);
+          const meant = found[at];
+          if (
+            event.key === "Enter" &&
+            !event.defaultPrevented &&
+            !event.nativeEvent.isComposing &&
+            meant !== undefined
+          ) {
+            // Taken here and now: told later, after another line was typed, it would be taken with that line's words.
+            event.preventDefault();
+            onPick(meant);
+          }
           // A key the caller has used, and Escape, which closes what the field stands in, are not the list's.
           if (event.defaultPrevented || event.key === "Escape")
             (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault =
