@@ -4,6 +4,7 @@ export { Button } from "./Button";
 export { Dialog } from "./Dialog";
 export { DrawingTools } from "./DrawingTools";
 export { Field } from "./Field";
+export { FormulaChoice } from "./FormulaChoice";
 export { GrainKey } from "./GrainKey";
 export { IngredientPicker } from "./IngredientPicker";
 export { KettleMark } from "./KettleMark";

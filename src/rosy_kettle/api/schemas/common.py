@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "Query", "Request", "Response"]
+__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "Query", "Request", "RequestKey", "Response"]
 
 
 def _written_out(value: object) -> object:
@@ -26,6 +26,9 @@ Limit = Annotated[int, Field(ge=1, le=200, description="Length of a page")]
 """How much of a list is asked for at once."""
 Number = Annotated[int, Field(ge=1, le=2**53)]
 """Number of a row."""
+
+RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
+"""A name for one asking: the same key again gives what was begun with it."""
 
 
 _DESCRIPTIONS: dict[tuple[type, str], dict[str, Any]] = {}

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Moment, Request, Response
+from rosy_kettle.api.schemas.common import Moment, Request, RequestKey, Response
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
 
@@ -34,7 +34,6 @@ def _near(moment: datetime) -> datetime:
 
 YEARS = (2000, 2100)
 NearMoment = Annotated[Moment, AfterValidator(_near)]
-RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
 
 
 class TrayPath(BaseModel):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, Response
+from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.tub.foretold import Foretold
 from rosy_kettle.core.making.tub.tub_test import TubState
 from rosy_kettle.core.records import Use
@@ -17,7 +17,6 @@ __all__ = ["TestAnswer", "TestEventSave", "TestList", "TestPath", "TestQuery", "
 Centimetres = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 Minutes = Annotated[float, Field(ge=0, le=600, allow_inf_nan=False)]
 Word = Annotated[str, Field(min_length=1, max_length=200)]
-RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
 
 
 class TestPath(BaseModel):

@@ -1,8 +1,7 @@
 import { useState } from "react";
-import { messageOf, type Rack, useFormulas, useSetOut } from "../../api";
+import { messageOf, type Rack, useSetOut } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { useSettled } from "../../lib/useSettled";
-import { Button, Dialog, Field, NumberInput } from "../../ui";
+import { Button, Dialog, Field, FormulaChoice, NumberInput } from "../../ui";
 
 interface Props {
   places: Rack["places"];
@@ -13,8 +12,6 @@ interface Props {
 export function SetOutSheet({ places, onClose }: Props) {
   const [name, setName] = useState("");
   const [formula, setFormula] = useState("");
-  const [search, setSearch] = useState("");
-  const formulas = useFormulas(useSettled(search.trim()));
   const [pieces, setPieces] = useState("6");
   const [trays, setTrays] = useState("1");
   const [place, setPlace] = useState(places[0]?.name ?? "rack");
@@ -56,29 +53,7 @@ export function SetOutSheet({ places, onClose }: Props) {
           void onSet();
         }}
       >
-        <Field
-          className="w-80"
-          label="Find the formula"
-          placeholder="its name; else those changed last"
-          value={search}
-          maxLength={200}
-          onChange={(event) => setSearch(event.target.value)}
-        />
-        <label className="text-caption italic text-soft">
-          Formula
-          <select
-            className="written ml-2 text-row not-italic text-ink"
-            value={formula}
-            onChange={(event) => setFormula(event.target.value)}
-          >
-            <option value="">from elsewhere</option>
-            {formulas.data?.pages[0]?.formulas.map((each) => (
-              <option key={each.id} value={each.id}>
-                {each.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <FormulaChoice value={formula} onChoose={setFormula} none="from elsewhere" />
         <Field
           className="w-80"
           label="Name"

@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { messageOf, type TubTestSave, useBeginTest, useFormulas } from "../../api";
+import { messageOf, type TubTestSave, useBeginTest } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { useSettled } from "../../lib/useSettled";
-import { Button, Dialog, Field, NumberInput, WaterOptions } from "../../ui";
+import { Button, Dialog, Field, FormulaChoice, NumberInput, WaterOptions } from "../../ui";
 
 /** Baths of most homes: litres and surface; a bucket counts as well, with a thirtieth of the dose. */
 const BATHS = [
@@ -15,9 +14,7 @@ const BATHS = [
 const WAYS = ["crumbled", "held", "whole"] as const;
 
 /** A piece and a bath; begun once, however often it is pressed. */
-export function BeginSheet({ onClose, batchId }: { onClose: () => void; batchId?: number }) {
-  const [search, setSearch] = useState("");
-  const formulas = useFormulas(useSettled(search.trim()));
+export function BeginSheet({ onClose }: { onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [name, setName] = useState("");
   const [dose, setDose] = useState("25");
@@ -43,7 +40,7 @@ export function BeginSheet({ onClose, batchId }: { onClose: () => void; batchId?
       way,
       name,
       key,
-      ...(batchId ? { batch_id: batchId } : formula ? { formula_id: Number(formula) } : {}),
+      ...(formula ? { formula_id: Number(formula) } : {}),
     };
     try {
       const made = await begin.mutateAsync(ask);
@@ -66,34 +63,7 @@ export function BeginSheet({ onClose, batchId }: { onClose: () => void; batchId?
           void onBegin();
         }}
       >
-        {!batchId && (
-          <>
-            <Field
-              className="w-80"
-              label="Find the formula"
-              placeholder="its name; else those changed last"
-              value={search}
-              maxLength={200}
-              onChange={(event) => setSearch(event.target.value)}
-            />
-            <label>
-              Formula{" "}
-              <select
-                aria-label="Formula"
-                className="written text-row"
-                value={formula}
-                onChange={(event) => setFormula(event.target.value)}
-              >
-                <option value="">a piece from elsewhere</option>
-                {formulas.data?.pages[0]?.formulas.map((each) => (
-                  <option key={each.id} value={each.id}>
-                    {each.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          </>
-        )}
+        <FormulaChoice value={formula} onChoose={setFormula} none="a piece from elsewhere" />
         <Field
           className="w-80"
           label="Name"
