@@ -25,6 +25,7 @@ from rosy_kettle.api import (
     profiles,
     rack,
     reference,
+    test_series,
     tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
@@ -47,7 +48,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, learning, journal, devices, profiles,
+    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning, journal, devices,
+    profiles,
     ingredients, moulds,
 )  # fmt: skip
 

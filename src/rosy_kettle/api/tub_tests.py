@@ -3,18 +3,27 @@
 from __future__ import annotations
 
 from flask import Response
+from sqlalchemy.orm import Session
 
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.tub_tests import TestAnswer, TestEventSave, TestList, TestPath, TestQuery, TestSave
+from rosy_kettle.api.schemas.tub_tests import BathSave, TestAnswer, TestEventSave, TestList, TestPath, TestQuery, TestSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.tub.foretold import Foretold, ForetoldHeight
 from rosy_kettle.core.records import Use
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
-from rosy_kettle.usecases.tub.run_test import TestBegin, TubTest, begin_test, let_test_happen, look_at_test, look_at_tests
+from rosy_kettle.usecases.tub.run_test import (
+    NOTHING_FORETOLD,
+    TestBegin,
+    TubTest,
+    begin_test,
+    let_test_happen,
+    look_at_test,
+    look_at_tests,
+)
 
-__all__ = ["blueprint"]
+__all__ = ["blueprint", "known_use", "test_answer"]
 
 blueprint = part("tub", __name__, "/api/tub-tests", (404, 409, 422))
 
@@ -23,24 +32,14 @@ blueprint = part("tub", __name__, "/api/tub-tests", (404, 409, 422))
 def list_(query: TestQuery) -> Response:
     with current_studio().reading() as session:
         tests = look_at_tests(session, query=query.q, formula_id=query.formula_id, before=query.cursor, limit=query.limit + 1)
-        shown = [_answer(each) for each in tests[: query.limit]]
+        shown = [test_answer(each) for each in tests[: query.limit]]
     return respond(TestList(items=shown, next=shown[-1].id if len(tests) > query.limit else None))
 
 
 @blueprint.post("", summary="Begin a test", responses={201: TestAnswer})
 def begin(body: TestSave) -> Response:
-    use = Use(
-        dose_g=body.dose_g,
-        way=body.way,
-        tub_l=body.tub_l,
-        tub_area_m2=body.tub_area_m2,
-        bath_c=body.bath_c,
-        hardness=body.hardness,
-    )
     with current_studio().writing() as session:
-        known = studio_tables(session).waters
-        if body.hardness not in known:
-            raise InputError(f'There is no water "{body.hardness[:20]}"; choose {", ".join(known)}.', quantity="hardness")
+        use = known_use(session, body)
         test_id = begin_test(session, TestBegin(use, body.batch_id, body.formula_id, body.name, body.key))
     return _told(test_id, 201)
 
@@ -62,14 +61,34 @@ def happen(path: TestPath, body: TestEventSave) -> Response:
 
 def _told(test_id: int, status: int = 200) -> Response:
     with current_studio().reading() as session:
-        return respond(_answer(look_at_test(session, test_id)), status)
+        return respond(test_answer(look_at_test(session, test_id)), status)
 
 
-def _answer(test: TubTest) -> TestAnswer:
+def known_use(session: Session, bath: BathSave) -> Use:
+    """Return a bath for the core.
+
+    Raises
+    ------
+    InputError
+        If its water is not known.
+    """
+    known = studio_tables(session).waters
+    if bath.hardness not in known:
+        raise InputError(f'There is no water "{bath.hardness[:20]}"; choose {", ".join(known)}.', quantity="hardness")
+    return Use(
+        dose_g=bath.dose_g, way=bath.way, tub_l=bath.tub_l, tub_area_m2=bath.tub_area_m2, bath_c=bath.bath_c,
+        hardness=bath.hardness,
+    )  # fmt: skip
+
+
+def test_answer(test: TubTest) -> TestAnswer:
+    """Return a test as it is told; while its code is closed, without what would give its formula away."""
     row = test.row
-    told = row.foretold
+    told = NOTHING_FORETOLD if test.blind else row.foretold
     heights = tuple(ForetoldHeight(**each) for each in told["heights"])
     return TestAnswer(
-        id=row.id, formula_id=row.formula_id, batch_id=row.batch_id, version=row.version, name=row.name, use=Use(**row.use),
+        id=row.id, formula_id=None if test.blind else row.formula_id, batch_id=None if test.blind else row.batch_id,
+        version=None if test.blind else row.version, name=row.name, use=Use(**row.use),
         foretold=Foretold(**{**told, "heights": heights}), begun_at=row.begun_at, closed_at=row.closed_at, state=test.state,
+        series_id=row.series_id, blind=test.blind,
     )  # fmt: skip

@@ -5,16 +5,24 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, select
+from sqlalchemy import JSON, ForeignKey, UniqueConstraint, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.test_series import TestSeriesRow
 
 __all__ = [
-    "TubTestEventRow", "TubTestRow", "add_tub_test", "add_tub_test_event", "find_tub_test", "list_tub_test_events",
-    "list_tub_tests", "tub_test_begun_with",
+    "TubTestEventRow",
+    "TubTestRow",
+    "add_tub_test",
+    "add_tub_test_event",
+    "find_tub_test",
+    "list_tests_of_series",
+    "list_tub_test_events",
+    "list_tub_tests",
+    "tub_test_begun_with",
 ]  # fmt: skip
 
 
@@ -37,6 +45,9 @@ class TubTestRow(Base):
     begun_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     closed_at: Mapped[datetime | None] = mapped_column(UtcTime)
     request_key: Mapped[str | None] = mapped_column(unique=True)
+    series_id: Mapped[int | None] = mapped_column(index=True)
+    series_place: Mapped[int | None]
+    """Which bath of its series, from 0."""
 
 
 class TubTestEventRow(Base):
@@ -85,10 +96,18 @@ def list_tub_tests(session: Session, *, query: str, formula_id: int | None, befo
     if query:
         asked = asked.where(TubTestRow.name.icontains(query, autoescape=True))
     if formula_id is not None:
-        asked = asked.where(TubTestRow.formula_id == formula_id)
+        opened = select(TestSeriesRow.opened).where(TestSeriesRow.id == TubTestRow.series_id).scalar_subquery()
+        told = or_(TubTestRow.series_id.is_(None), TubTestRow.series_place < opened)  # a blind test is nobody's yet
+        asked = asked.where(TubTestRow.formula_id == formula_id, told)
     if before is not None:
         asked = asked.where(TubTestRow.id < before)
     return list(session.scalars(asked.order_by(TubTestRow.id.desc()).limit(limit)))
+
+
+def list_tests_of_series(session: Session, series_id: int) -> list[TubTestRow]:
+    """Return the tests of a series in their order."""
+    asked = select(TubTestRow).where(TubTestRow.series_id == series_id).order_by(TubTestRow.series_place)
+    return list(session.scalars(asked))
 
 
 def list_tub_test_events(session: Session, test_ids: list[int]) -> dict[int, list[TubTestEventRow]]:

@@ -5,6 +5,7 @@ export * from "./journal";
 export * from "./learning";
 export * from "./queries";
 export * from "./rack";
+export * from "./series";
 export * from "./tub";
 export type * from "./types";
 export { type Answered, useAnswer } from "./useAnswer";

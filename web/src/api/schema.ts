@@ -986,6 +986,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/test-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Series of tests, the newest first */
+        get: operations["series_list__get"];
+        put?: never;
+        /** Begin a series */
+        post: operations["series_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-series/{series_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One series as it stands */
+        get: operations["series_read__int_series_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-series/{series_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open the codes of the baths that are made */
+        post: operations["series_open___int_series_id__open_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-series/{series_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add further baths of each variant */
+        post: operations["series_more__int_series_id__places_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-series/{series_id}/slip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Codes for the hands that wrap the pieces */
+        post: operations["series_slip__int_series_id__slip_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-series/{series_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin the next bath of a series */
+        post: operations["series_next_bath__int_series_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tub-tests": {
         parameters: {
             query?: never;
@@ -1827,6 +1930,50 @@ export interface components {
             kind: "checked";
             /** Passed */
             passed: boolean;
+        };
+        /**
+         * Claim
+         * @description What is claimed: one variant's reading is larger than another's.
+         */
+        Claim: {
+            /** Better */
+            better: string;
+            /**
+             * Lower Is Better
+             * @default false
+             */
+            lower_is_better: boolean;
+            /** Reading */
+            reading: string;
+            /** Than */
+            than: string;
+            /**
+             * Worth
+             * @default null
+             */
+            worth: number | null;
+        };
+        /**
+         * ClaimSave
+         * @description One variant is better than another, by at least so much.
+         */
+        ClaimSave: {
+            /** Better */
+            better: string;
+            /**
+             * Lower Is Better
+             * @default false
+             */
+            lower_is_better?: boolean;
+            /** Reading */
+            reading: string;
+            /** Than */
+            than: string;
+            /**
+             * Worth
+             * @default null
+             */
+            worth?: number | null;
         };
         /**
          * ClosedEvent
@@ -3479,6 +3626,18 @@ export interface components {
             target: string;
         };
         /**
+         * MeanHeight
+         * @description Mean foam of a variant some minutes after the tap was opened.
+         */
+        MeanHeight: {
+            /** Height Cm */
+            height_cm: number;
+            /** Minutes */
+            minutes: number;
+            /** N */
+            n: number;
+        };
+        /**
          * Measure
          * @description A figure of the ledger with its lines; headroom is the share of the last line still free.
          */
@@ -3577,6 +3736,14 @@ export interface components {
             reading: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * MoreSave
+         * @description Further baths of each variant.
+         */
+        MoreSave: {
+            /** Each */
+            each: number;
         };
         /**
          * MouldList
@@ -4849,6 +5016,159 @@ export interface components {
             tint?: string | null;
         };
         /**
+         * SeriesAnswer
+         * @description A series as it stands.
+         */
+        SeriesAnswer: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            claim: components["schemas"]["Claim"];
+            /** Id */
+            id: number;
+            judgement: components["schemas"]["SeriesJudgement"] | null;
+            /** Made */
+            made: number;
+            /** Name */
+            name: string;
+            /** Opened */
+            opened: number;
+            reading: components["schemas"]["TestReading"];
+            /** Readings */
+            readings: components["schemas"]["TestReading"][];
+            /** Tests */
+            tests: components["schemas"]["SeriesTest"][];
+            use: components["schemas"]["Use"];
+            /** Variants */
+            variants: components["schemas"]["VariantSheet"][];
+        };
+        /**
+         * SeriesJudgement
+         * @description What a series says of a claim.
+         */
+        SeriesJudgement: {
+            /** Answer */
+            answer: string;
+            /** Difference */
+            difference: number | null;
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Message */
+            message: string;
+            /** More Tests */
+            more_tests: number | null;
+            /** Per Variant */
+            per_variant: {
+                [key: string]: components["schemas"]["VariantFigures"];
+            };
+            /** Repeatability */
+            repeatability: number | null;
+            /** Set Aside */
+            set_aside: components["schemas"]["SetAsideTest"][];
+        };
+        /**
+         * SeriesList
+         * @description Series, the newest first, and the readings claims are made in.
+         */
+        SeriesList: {
+            /** Items */
+            items: components["schemas"]["SeriesAnswer"][];
+            /** Next */
+            next: number | null;
+            /** Readings */
+            readings: components["schemas"]["TestReading"][];
+        };
+        /**
+         * SeriesPlace
+         * @description One bath of a series: which variant it is, and the code its piece is wrapped under.
+         */
+        SeriesPlace: {
+            /**
+             * Blind
+             * @default true
+             */
+            blind: boolean;
+            /** Code */
+            code: number;
+            /** Variant */
+            variant: string;
+        };
+        /**
+         * SeriesSave
+         * @description Two to six formulas held against each other in one bath.
+         */
+        SeriesSave: {
+            /**
+             * Bath C
+             * @default 38
+             */
+            bath_c?: number;
+            claim: components["schemas"]["ClaimSave"];
+            /** Dose G */
+            dose_g: number;
+            /**
+             * Each
+             * @default 3
+             */
+            each?: number;
+            /** Formula Ids */
+            formula_ids: number[];
+            /**
+             * Hardness
+             * @default moderate
+             */
+            hardness?: string;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Tub Area M2
+             * @default 0.8
+             */
+            tub_area_m2?: number;
+            /**
+             * Tub L
+             * @default 150
+             */
+            tub_l?: number;
+            /**
+             * Way
+             * @default crumbled
+             * @enum {string}
+             */
+            way?: "crumbled" | "held" | "whole";
+        };
+        /**
+         * SeriesTest
+         * @description One bath of a series.
+         */
+        SeriesTest: {
+            /** Blind */
+            blind: boolean;
+            /** Closed */
+            closed: boolean;
+            /** Code */
+            code: number;
+            /** Figures */
+            figures: {
+                [key: string]: number | null;
+            };
+            /** Place */
+            place: number;
+            /** Test Id */
+            test_id: number | null;
+            /** Variant */
+            variant: string | null;
+        };
+        /**
          * SetAside
          * @description An observation that cannot be used.
          */
@@ -4859,6 +5179,18 @@ export interface components {
             index: number;
             /** Kind */
             kind: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * SetAsideTest
+         * @description A test that does not count.
+         */
+        SetAsideTest: {
+            /** Code */
+            code: string;
+            /** Index */
+            index: number;
             /** Reason */
             reason: string;
         };
@@ -4964,6 +5296,14 @@ export interface components {
             step: string;
             /** Why */
             why: string;
+        };
+        /**
+         * SlipAnswer
+         * @description Codes and variants, for the hands that wrap the pieces.
+         */
+        SlipAnswer: {
+            /** Places */
+            places: components["schemas"]["SeriesPlace"][];
         };
         /**
          * SolidPoint
@@ -5180,6 +5520,8 @@ export interface components {
              * Format: date-time
              */
             begun_at: string;
+            /** Blind */
+            blind: boolean;
             /** Closed At */
             closed_at: string | null;
             foretold: components["schemas"]["Foretold"];
@@ -5189,6 +5531,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Series Id */
+            series_id: number | null;
             state: components["schemas"]["TubState"];
             use: components["schemas"]["Use"];
             /** Version */
@@ -5226,6 +5570,18 @@ export interface components {
             kind: "note";
             /** Text */
             text: string;
+        };
+        /**
+         * TestReading
+         * @description A figure that tests are compared by.
+         */
+        TestReading: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * TestSave
@@ -5678,6 +6034,45 @@ export interface components {
              * @default null
              */
             way: ("crumbled" | "held" | "whole") | null;
+        };
+        /**
+         * VariantFigures
+         * @description What was seen of one variant.
+         */
+        VariantFigures: {
+            /** Mean */
+            mean: number;
+            /** N */
+            n: number;
+            /** Spread */
+            spread: number | null;
+        };
+        /**
+         * VariantSheet
+         * @description One variant on the sheet all are compared on.
+         */
+        VariantSheet: {
+            /** Cost Bath */
+            cost_bath: string | null;
+            /** Currency */
+            currency: string;
+            /** Differs */
+            differs: components["schemas"]["ComparedLine"][];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["VariantFigures"];
+            };
+            foretold: components["schemas"]["Foretold"];
+            /** Formula Id */
+            formula_id: number;
+            /** Heights */
+            heights: components["schemas"]["MeanHeight"][];
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
         };
         /**
          * VersionKeep
@@ -9048,6 +9443,359 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_list__get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_read__int_series_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                series_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_open___int_series_id__open_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                series_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_more__int_series_id__places_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                series_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoreSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_slip__int_series_id__slip_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                series_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    series_next_bath__int_series_id__tests_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                series_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

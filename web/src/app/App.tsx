@@ -67,6 +67,14 @@ const router = createBrowserRouter([
       },
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "tub", lazy: async () => ({ Component: (await import("../features/tub")).TubPage }) },
+      {
+        path: "tub/series",
+        lazy: async () => ({ Component: (await import("../features/tub")).SeriesListPage }),
+      },
+      {
+        path: "tub/series/:seriesId",
+        lazy: async () => ({ Component: (await import("../features/tub")).SeriesPage }),
+      },
       { path: "tub/:testId", lazy: async () => ({ Component: (await import("../features/tub")).TestPage }) },
       {
         path: "learning",

@@ -92,6 +92,7 @@ function useEntries(typed: string): Entry[] {
       { words: "Bench: all batches", kind: "page", go: to("/bench") },
       { words: "Rack", kind: "page", go: to("/rack") },
       { words: "Tub", kind: "page", go: to("/tub") },
+      { words: "Side by side", kind: "page", go: to("/tub/series") },
       { words: "Learning", kind: "page", go: to("/learning") },
       { words: "Journal", kind: "page", go: to("/journal") },
       { words: "Pantry", kind: "page", go: to("/pantry") },

@@ -12,7 +12,7 @@ from rosy_kettle.core.making.tub.foretold import Foretold
 from rosy_kettle.core.making.tub.tub_test import TubState
 from rosy_kettle.core.records import Use
 
-__all__ = ["TestAnswer", "TestEventSave", "TestList", "TestPath", "TestQuery", "TestSave"]
+__all__ = ["BathSave", "TestAnswer", "TestEventSave", "TestList", "TestPath", "TestQuery", "TestSave"]
 
 Centimetres = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 Minutes = Annotated[float, Field(ge=0, le=600, allow_inf_nan=False)]
@@ -38,10 +38,8 @@ class TestQuery(BaseModel):
     limit: Limit = 50
 
 
-class TestSave(Request):
-    """A piece, or part of one, and a bath."""
-
-    __test__ = False
+class BathSave(Request):
+    """A bath and how much goes into it."""
 
     dose_g: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
     tub_l: Annotated[float, Field(ge=1, le=2000, allow_inf_nan=False)] = 150.0
@@ -49,6 +47,13 @@ class TestSave(Request):
     bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = 38.0
     hardness: Annotated[str, Field(max_length=40)] = "moderate"
     way: Literal["crumbled", "held", "whole"] = "crumbled"
+
+
+class TestSave(BathSave):
+    """A piece, or part of one, and a bath."""
+
+    __test__ = False
+
     batch_id: Number | None = None
     formula_id: Number | None = None
     name: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")] = ""
@@ -136,6 +141,9 @@ class TestAnswer(Response):
     foretold: Foretold
     begun_at: datetime
     closed_at: datetime | None
+    series_id: int | None
+    blind: bool
+    """A bath of a series whose code is closed: formula, batch and what was foretold are not told yet."""
     state: TubState
 
 

@@ -18,7 +18,7 @@ from scipy.special import stdtrit
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.words.series import SET_ASIDE, series_words
 
-__all__ = ["Claim", "SeriesJudgement", "SetAsideTest", "VariantFigures", "judge_series"]
+__all__ = ["Claim", "SeriesJudgement", "SetAsideTest", "VariantFigures", "judge_series", "variant_figures"]
 
 SIDE = 0.975  # of Student's t: 95 % between both sides [-]
 ALL_ROUND = math.sqrt(12.0)  # a figure written to a step is off by the step over this, on the mean of squares [-]
@@ -106,7 +106,7 @@ def judge_series(claim: Claim, tests: Sequence[Mapping[str, Any]]) -> SeriesJudg
     values, set_aside = _values(claim.reading, tests)
     if not values:
         raise InputError(f'No test has a number under "{claim.reading[:60]}".', quantity="reading", value=claim.reading[:60])
-    figures = {name: _figures(seen) for name, seen in values.items()}
+    figures = {name: variant_figures(seen) for name, seen in values.items()}
     spread = _repeatability(values)
     missing = next((name for name in (claim.better, claim.than) if name not in values), "")
     difference = low = high = more = None
@@ -143,7 +143,14 @@ def _values(reading: str, tests: Sequence[Mapping[str, Any]]) -> tuple[dict[str,
     return values, set_aside
 
 
-def _figures(seen: Sequence[float]) -> VariantFigures:
+def variant_figures(seen: Sequence[float]) -> VariantFigures:
+    """Return count, mean and spread of the figures of one variant.
+
+    Parameters
+    ----------
+    seen : Sequence
+        At least one figure [the reading's unit]
+    """
     return VariantFigures(len(seen), float(np.mean(seen)), float(np.std(seen, ddof=1)) if len(seen) > 1 else None)
 
 

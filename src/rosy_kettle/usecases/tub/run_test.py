@@ -14,6 +14,7 @@ from rosy_kettle.core.making.tub.tub_test import TubEvent, TubState, check_tub_e
 from rosy_kettle.core.records import Formula, Use
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.test_series import TestSeriesRow, series_by_id
 from rosy_kettle.store.tub_tests import (
     TubTestEventRow,
     TubTestRow,
@@ -27,7 +28,16 @@ from rosy_kettle.store.tub_tests import (
 from rosy_kettle.usecases.batches.run_batch import open_bench
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["TestBegin", "TubTest", "begin_test", "let_test_happen", "look_at_test", "look_at_tests"]
+__all__ = [
+    "NOTHING_FORETOLD",
+    "TestBegin",
+    "TubTest",
+    "begin_test",
+    "let_test_happen",
+    "look_at_test",
+    "look_at_tests",
+    "looked_at",
+]
 
 NOTHING_FORETOLD = asdict(Foretold((), None, None, None, None, None, None))
 
@@ -51,6 +61,8 @@ class TubTest:
 
     row: TubTestRow
     state: TubState
+    blind: bool = False
+    """Whether it is a bath of a series whose code is closed: nothing of its formula is told."""
 
 
 def begin_test(session: Session, ask: TestBegin) -> int:
@@ -111,17 +123,23 @@ def look_at_test(session: Session, test_id: int) -> TubTest:
     NotFoundError
         If there is none under that number.
     """
-    return _looked_at(session, [find_tub_test(session, test_id)])[0]
+    return looked_at(session, [find_tub_test(session, test_id)])[0]
 
 
 def look_at_tests(session: Session, *, query: str, formula_id: int | None, before: int | None, limit: int) -> list[TubTest]:
     """Return tests as they stand, the newest first."""
-    return _looked_at(session, list_tub_tests(session, query=query, formula_id=formula_id, before=before, limit=limit))
+    return looked_at(session, list_tub_tests(session, query=query, formula_id=formula_id, before=before, limit=limit))
 
 
-def _looked_at(session: Session, rows: list[TubTestRow]) -> list[TubTest]:
+def looked_at(session: Session, rows: list[TubTestRow]) -> list[TubTest]:
+    """Return some tests with the state their events add up to; a test whose code is closed says nothing of its formula."""
     happened = list_tub_test_events(session, [row.id for row in rows])
-    return [TubTest(row, _state(happened[row.id])) for row in rows]
+    series = series_by_id(session, {row.series_id for row in rows if row.series_id is not None})
+    return [TubTest(row, _state(happened[row.id]), _blind(row, series)) for row in rows]
+
+
+def _blind(row: TubTestRow, series: dict[int, TestSeriesRow]) -> bool:
+    return row.series_id is not None and (row.series_place or 0) >= series[row.series_id].opened
 
 
 def _state(rows: list[TubTestEventRow]) -> TubState:

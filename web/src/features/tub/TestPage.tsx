@@ -72,6 +72,11 @@ function Test({
             Its Desk
           </Link>
         )}{" "}
+        {test.series_id && (
+          <Link className="underline underline-offset-4" to={`/tub/series/${test.series_id}`}>
+            {test.blind ? "Its series; which variant this is stays closed" : "Its series"}
+          </Link>
+        )}{" "}
         {test.batch_id && (
           <Link className="underline underline-offset-4" to={`/batches/${test.batch_id}`}>
             Its batch

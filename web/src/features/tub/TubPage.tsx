@@ -28,6 +28,9 @@ export function TubPage() {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
+          <Link className="border-b-[0.9px] border-ink text-body" to="/tub/series">
+            Side by side
+          </Link>
           <Link className="border-b-[0.9px] border-ink text-body" to="/learning">
             What it teaches
           </Link>

@@ -1,0 +1,77 @@
+"""Series of tests: a claim, its variants, and the baths in their shuffled order."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = ["TestSeriesRow", "add_test_series", "find_test_series", "list_test_series", "series_begun_with", "series_by_id"]
+
+
+class TestSeriesRow(Base):
+    """One series: what is claimed of which variants, in one bath."""
+
+    __test__ = False
+    __tablename__ = "test_series"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    claim: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """Reading, better, than, worth [the reading's unit], and whether the lower is the better one."""
+    variants: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    """Letter, formula and its version, name, and the formula file as it was when the series was begun."""
+    use: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """The one bath: dose [g], way, tub [L, m2], bath [°C], water."""
+    places: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    """The baths in their order: code, variant, blind."""
+    opened: Mapped[int] = mapped_column(default=0)
+    """How many places have their codes opened."""
+    begun_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+def add_test_series(session: Session, row: TestSeriesRow) -> TestSeriesRow:
+    """Begin a series."""
+    session.add(row)
+    session.flush()
+    return row
+
+
+def series_begun_with(session: Session, key: str | None) -> int | None:
+    """Return the number of the series that was begun with a key, or None."""
+    return None if key is None else session.scalar(select(TestSeriesRow.id).where(TestSeriesRow.request_key == key))
+
+
+def find_test_series(session: Session, series_id: int) -> TestSeriesRow:
+    """Return a series.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(TestSeriesRow, series_id)
+    if row is None:
+        raise NotFoundError(f"There is no series {series_id}.", noun="series", id=series_id)
+    return row
+
+
+def list_test_series(session: Session, *, query: str, before: int | None, limit: int) -> list[TestSeriesRow]:
+    """Return series, the newest first."""
+    asked = select(TestSeriesRow)
+    if query:
+        asked = asked.where(TestSeriesRow.name.icontains(query, autoescape=True))
+    if before is not None:
+        asked = asked.where(TestSeriesRow.id < before)
+    return list(session.scalars(asked.order_by(TestSeriesRow.id.desc()).limit(limit)))
+
+
+def series_by_id(session: Session, series_ids: set[int]) -> dict[int, TestSeriesRow]:
+    """Return some series by their number."""
+    return {row.id: row for row in session.scalars(select(TestSeriesRow).where(TestSeriesRow.id.in_(series_ids)))}
