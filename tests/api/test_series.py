@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from rosy_kettle.core.making.tub.blind_series import next_block
+from rosy_kettle.core.learning.blind_series import next_block
 from tests.api.test_api import created
 from tests.api.test_tub import happen
 

@@ -18,8 +18,8 @@ from rosy_kettle.api.schemas.test_series import (
 from rosy_kettle.api.schemas.tub_tests import TestAnswer
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.api.tub_tests import known_use, test_answer
+from rosy_kettle.core.learning.blind_series import TEST_READINGS
 from rosy_kettle.core.learning.series import Claim
-from rosy_kettle.core.making.tub.blind_series import TEST_READINGS
 from rosy_kettle.core.records import Use
 from rosy_kettle.usecases.tub.run_series import (
     SeriesBegin,

@@ -9,8 +9,8 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.api.schemas.tub_tests import BathSave
+from rosy_kettle.core.learning.blind_series import SeriesPlace, TestReading
 from rosy_kettle.core.learning.series import Claim, SeriesJudgement
-from rosy_kettle.core.making.tub.blind_series import SeriesPlace, TestReading
 from rosy_kettle.core.records import Use
 from rosy_kettle.usecases.tub.run_series import SeriesTest, VariantSheet
 

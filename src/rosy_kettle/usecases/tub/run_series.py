@@ -11,8 +11,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.why.compare import ComparedLine, compare
 from rosy_kettle.core.errors import ConflictError, InputError
-from rosy_kettle.core.learning.series import Claim, SeriesJudgement, VariantFigures, judge_series, variant_figures
-from rosy_kettle.core.making.tub.blind_series import (
+from rosy_kettle.core.learning.blind_series import (
     LETTERS,
     TEST_READINGS,
     MeanHeight,
@@ -23,6 +22,7 @@ from rosy_kettle.core.making.tub.blind_series import (
     next_block,
     seen_figures,
 )
+from rosy_kettle.core.learning.series import Claim, SeriesJudgement, VariantFigures, judge_series, variant_figures
 from rosy_kettle.core.making.tub.foretold import Foretold, foretell
 from rosy_kettle.core.making.tub.tub_test import TubState
 from rosy_kettle.core.readings.evaluate import evaluate

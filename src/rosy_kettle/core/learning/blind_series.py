@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import random
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Protocol, TypeVar
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.learning.series import Claim
@@ -19,6 +19,15 @@ LETTERS = "ABCDEF"
 """Names of the variants: two to six of them."""
 NEAR = 0.2  # a height counts for a minute it was measured within this share of [-]; project default
 CODES = range(100, 1000)
+Kind = TypeVar("Kind")
+
+
+class Sampler(Protocol):
+    """Where shuffled orders come from: the standard library's random generators are such."""
+
+    def sample(self, population: Sequence[Kind], k: int) -> list[Kind]:
+        """Return some of a population in random order."""
+        ...
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,9 +95,7 @@ def check_claim(claim: Claim, letters: Sequence[str]) -> None:
         raise InputError("A variant is not better than itself; name two.", quantity="claim")
 
 
-def next_block(
-    letters: Sequence[str], each: int, before: Sequence[SeriesPlace], chance: random.Random
-) -> tuple[SeriesPlace, ...]:
+def next_block(letters: Sequence[str], each: int, before: Sequence[SeriesPlace], chance: Sampler) -> tuple[SeriesPlace, ...]:
     """Return the baths that come next, each variant as often as the others, shuffled round by round.
 
     Parameters
@@ -99,7 +106,7 @@ def next_block(
         Baths of each variant [-]
     before : Sequence
         Places there are already; their codes are not used again
-    chance : random.Random
+    chance : Sampler
         Where the order and the codes come from
 
     Returns

@@ -1,0 +1,35 @@
+"""What fitted trials say."""
+
+from __future__ import annotations
+
+__all__ = ["response_words"]
+
+
+def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool) -> str:
+    """Return one sentence of what trials say so far.
+
+    Parameters
+    ----------
+    degree : int or None
+        Of the fitted polynomial; None where nothing could be fitted [-]
+    n : int
+        Results [-]
+    flat : bool or None
+        Whether the best may be no better than the worst
+    sure : bool
+        Whether anything is left to judge the noise by
+
+    Returns
+    -------
+    str
+        One sentence
+    """
+    counted = f"{n} {'result' if n == 1 else 'results'}"
+    if degree is None:
+        return f"{counted}: not enough to fit anything yet; read back more of the trials."
+    bend = "with the pull of each pair" if degree == 2 else "each ingredient by itself, pairs left out"  # noqa: PLR2004
+    if not sure:
+        return f"{counted} fit exactly, {bend}: how sure that is needs one more."
+    if flat:
+        return f"{counted}, {bend}: still flat, the best may be no better than the worst."
+    return f"{counted}, {bend}: the best mixture stands out from the worst."

@@ -1,0 +1,121 @@
+"""Designs of mini-batches against published mixture designs and exhaustive search, fits against numpy's least squares."""
+
+from __future__ import annotations
+
+from itertools import combinations_with_replacement
+from time import perf_counter
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.learning.mixture_design import Bounds, candidate_points, d_efficiency, design_trials, scheffe_terms
+from rosy_kettle.core.learning.mixture_response import fit_response
+
+WHOLE = [Bounds(name, 0.0, 1.0) for name in "abc"]
+FLARE = [Bounds("a", 0.4, 0.6), Bounds("b", 0.1, 0.5), Bounds("c", 0.1, 0.5)]
+
+
+def rounded(points: object) -> set[tuple[float, ...]]:
+    return {tuple(round(float(x), 4) for x in point) for point in points}  # type: ignore[attr-defined]
+
+
+def test_six_trials_of_three_are_the_simplex_lattice() -> None:
+    """The {3, 2} lattice is D-optimal for the quadratic polynomial (Scheffé 1958; Kiefer, Ann. Math. Stat. 32 (1961) 298)."""
+    design = design_trials(WHOLE, 6)
+    corners = {(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)}
+    assert rounded(design.points) == corners | {(0.5, 0.5, 0.0), (0.5, 0.0, 0.5), (0.0, 0.5, 0.5)}
+    assert design.degree == 2
+
+
+def test_three_trials_of_three_are_the_corners_and_four_of_two_the_ends_and_the_middle() -> None:
+    """Scheffé 1958: the {q, 1} lattice for the linear polynomial, the {2, 2} lattice for two ingredients."""
+    assert rounded(design_trials(WHOLE, 3).points) == {(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)}
+    assert rounded(design_trials(WHOLE[:2], 4).points) == {(1.0, 0.0), (0.5, 0.5), (0.0, 1.0)}
+
+
+def test_the_simplex_centroid_is_no_better_than_ours() -> None:
+    """Scheffé 1963: seven points, corners, middles and centroid."""
+    third = 1 / 3
+    centroid = [(1, 0, 0), (0, 1, 0), (0, 0, 1), (0.5, 0.5, 0), (0.5, 0, 0.5), (0, 0.5, 0.5), (third, third, third)]
+    assert design_trials(WHOLE, 7).efficiency >= d_efficiency(np.array(centroid, dtype=float), WHOLE, 2) - 1e-12
+
+
+def test_extreme_vertices_of_the_flare_example() -> None:
+    """Corners of a constrained region as McLean and Anderson 1966 take them: all but one at a bound."""
+    corners = {(0.4, 0.1, 0.5), (0.4, 0.5, 0.1), (0.6, 0.1, 0.3), (0.6, 0.3, 0.1)}
+    assert corners <= rounded(candidate_points(FLARE))
+
+
+@pytest.mark.parametrize(("bounds", "trials", "degree"), [(WHOLE[:2], 4, 2), (FLARE, 4, 1)])
+def test_efficiency_is_that_of_an_exhaustive_search(bounds: list[Bounds], trials: int, degree: int) -> None:
+    candidates = candidate_points(bounds)[:16]
+    best = max(
+        d_efficiency(candidates[list(chosen)], bounds, degree)
+        for chosen in combinations_with_replacement(range(len(candidates)), trials)
+    )
+    assert design_trials(bounds, trials).efficiency >= best - 1e-9
+
+
+def test_twelve_trials_over_three_ingredients_take_less_than_a_second() -> None:
+    begun = perf_counter()
+    design_trials(FLARE, 12)
+    assert perf_counter() - begun < 1.0
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.tuples(st.floats(0, 0.3), st.floats(0.4, 1.0)), min_size=2, max_size=3), st.integers(3, 9))
+def test_every_trial_keeps_its_bounds(limits: list[tuple[float, float]], trials: int) -> None:
+    bounds = [Bounds(str(index), *each) for index, each in enumerate(limits)]
+    try:
+        design = design_trials(bounds, trials)
+    except InputError:
+        assert sum(each.high for each in bounds) < 1.001
+        return
+    for point in design.points:
+        assert sum(point) == pytest.approx(1, abs=1e-5)
+        assert all(each.low - 1e-5 <= x <= each.high + 1e-5 for x, each in zip(point, bounds, strict=True))
+
+
+@pytest.mark.parametrize(("bounds", "said"), [
+    ([Bounds("a", 0.6, 0.4), Bounds("b", 0, 1)], "cross"), ([Bounds("a", 0.7, 0.8), Bounds("b", 0.5, 0.9)], "add up"),
+    ([Bounds("a", 0.1, 0.2), Bounds("b", 0.1, 0.2)], "add up"), ([Bounds("a", 0, 1)], "two or three"),
+    ([Bounds("a", 0, 1), Bounds("a", 0, 1)], "twice"), ([Bounds("a", 0.5, 0.5), Bounds("b", 0.5, 0.5)], "single mixture"),
+])  # fmt: skip
+def test_bounds_that_cannot_hold_are_refused(bounds: list[Bounds], said: str) -> None:
+    with pytest.raises(InputError, match=said):
+        design_trials(bounds, 6)
+
+
+def test_a_fit_is_numpys_least_squares_with_the_variance_of_the_textbook() -> None:
+    design = design_trials(WHOLE, 12)
+    shares = np.array(design.points)
+    chance = np.random.default_rng(3)
+    seen = scheffe_terms(shares, 2) @ np.array([4.0, 5.0, 3.0, 6.0, 0.0, -2.0]) + chance.normal(0, 0.1, len(shares))
+    fit = fit_response(WHOLE, shares, seen, "more")
+    coefficients, residual, *_ = np.linalg.lstsq(scheffe_terms(shares, 2), seen, rcond=None)
+    assert fit.coefficients == pytest.approx(coefficients)
+    assert fit.repeatability == pytest.approx(float(np.sqrt(residual[0] / 6)))
+    assert fit.flat is False
+    assert fit.best is not None
+    # The vertex of 4a + 5b + 6ab on a + b = 1 is at a = 5 / 12, by hand.
+    assert fit.best.shares[0] == pytest.approx(5 / 12, abs=0.08)
+    assert fit.best.low is not None
+    assert fit.best.high is not None
+    assert fit.best.low < fit.best.value < fit.best.high
+
+
+def test_noise_alone_is_still_flat_nineteen_times_of_twenty_and_too_few_say_nothing() -> None:
+    shares = np.array(design_trials(WHOLE[:2], 8).points)
+    flat = 0
+    for seed in range(200):
+        seen = 4.0 + np.random.default_rng(seed).normal(0, 0.3, len(shares))
+        flat += fit_response(WHOLE[:2], shares, seen, "more").flat is True
+    assert flat >= 200 * 0.95 - 3 * (200 * 0.95 * 0.05) ** 0.5, "Scheffé's bound holds however best and worst are picked"
+    assert fit_response(WHOLE[:2], shares[:1], np.array([4.0]), "more").degree is None
+    exact = fit_response(WHOLE[:2], np.array([[1.0, 0.0], [0.0, 1.0]]), np.array([4.0, 5.0]), "less")
+    assert (exact.degree, exact.flat, exact.repeatability) == (1, None, None)
+    assert exact.best is not None
+    assert exact.best.value == pytest.approx(4.0)
