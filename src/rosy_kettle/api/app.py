@@ -26,6 +26,7 @@ from rosy_kettle.api import (
     rack,
     reference,
     test_series,
+    trial_designs,
     tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
@@ -48,9 +49,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning, journal, devices,
-    profiles,
-    ingredients, moulds,
+    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
+    trial_designs, journal, devices, profiles, ingredients, moulds,
 )  # fmt: skip
 
 

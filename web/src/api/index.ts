@@ -6,6 +6,7 @@ export * from "./learning";
 export * from "./queries";
 export * from "./rack";
 export * from "./series";
+export * from "./trials";
 export * from "./tub";
 export type * from "./types";
 export { type Answered, useAnswer } from "./useAnswer";

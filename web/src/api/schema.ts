@@ -1089,6 +1089,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trial-designs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Designs of mini-batches, the newest first */
+        get: operations["trials_list__get"];
+        put?: never;
+        /** Design mini-batches from a formula */
+        post: operations["trials_design_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trial-designs/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One design as it stands */
+        get: operations["trials_read__int_design_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trial-designs/{design_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a trial back */
+        post: operations["trials_result__int_design_id__results_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trial-designs/{design_id}/results/{result_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Amend a result, or leave it out */
+        post: operations["trials_amend__int_design_id__results__int_result_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tub-tests": {
         parameters: {
             query?: never;
@@ -1221,6 +1290,14 @@ export interface components {
             place?: string;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * AmendSave
+         * @description What a result should have said; null leaves it out.
+         */
+        AmendSave: {
+            /** Value */
+            value: number | null;
         };
         /**
          * AmendedEvent
@@ -1801,6 +1878,18 @@ export interface components {
             tolerance_g: number | null;
         };
         /**
+         * BoundSave
+         * @description An ingredient and how much of the formula it may be.
+         */
+        BoundSave: {
+            /** High Pct */
+            high_pct: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Low Pct */
+            low_pct: number;
+        };
+        /**
          * Branch
          * @description A formula of its own from a version.
          */
@@ -2285,6 +2374,87 @@ export interface components {
             note?: string;
             /** Share Pct */
             share_pct: number;
+        };
+        /**
+         * DesignAnswer
+         * @description A design as it stands.
+         */
+        DesignAnswer: {
+            /** Batch G */
+            batch_g: number;
+            /** Bounds */
+            bounds: components["schemas"]["TrialBound"][];
+            /** Degree */
+            degree: number;
+            /**
+             * Designed At
+             * Format: date-time
+             */
+            designed_at: string;
+            /** Efficiency */
+            efficiency: number;
+            /** Formula Id */
+            formula_id: number;
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Reading */
+            reading: string;
+            response: components["schemas"]["MixtureResponse"];
+            /** Trials */
+            trials: components["schemas"]["Trial"][];
+            /** Trials Formula Id */
+            trials_formula_id: number;
+            /** Unit */
+            unit: string;
+            /** Wanted */
+            wanted: string;
+        };
+        /**
+         * DesignList
+         * @description Designs, the newest first.
+         */
+        DesignList: {
+            /** Items */
+            items: components["schemas"]["DesignAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * DesignSave
+         * @description Two or three ingredients of a formula, varied against each other in mini-batches.
+         */
+        DesignSave: {
+            /**
+             * Batch G
+             * @default 80
+             */
+            batch_g?: number;
+            /** Bounds */
+            bounds: components["schemas"]["BoundSave"][];
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /** Reading */
+            reading: string;
+            /**
+             * Trials
+             * @default 8
+             */
+            trials?: number;
+            /**
+             * Wanted
+             * @default more
+             * @enum {string}
+             */
+            wanted?: "more" | "less";
         };
         /**
          * DeviceAnswer
@@ -2808,6 +2978,20 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * FittedPoint
+         * @description What one mixture is expected to read.
+         */
+        FittedPoint: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Shares */
+            shares: number[];
+            /** Value */
+            value: number;
         };
         /**
          * Fizz
@@ -3736,6 +3920,27 @@ export interface components {
             reading: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * MixtureResponse
+         * @description What the results of a design say.
+         */
+        MixtureResponse: {
+            best: components["schemas"]["FittedPoint"] | null;
+            /** Coefficients */
+            coefficients: number[];
+            /** Degree */
+            degree: number | null;
+            /** Flat */
+            flat: boolean | null;
+            /** Grid */
+            grid: components["schemas"]["FittedPoint"][];
+            /** Message */
+            message: string;
+            /** N */
+            n: number;
+            /** Repeatability */
+            repeatability: number | null;
         };
         /**
          * MoreSave
@@ -4757,6 +4962,16 @@ export interface components {
              * @enum {string}
              */
             way: "take-out" | "scale-up" | "rebalance" | "keep";
+        };
+        /**
+         * ResultSave
+         * @description What a trial read.
+         */
+        ResultSave: {
+            /** Trial */
+            trial: number;
+            /** Value */
+            value: number;
         };
         /**
          * Roll
@@ -5891,6 +6106,46 @@ export interface components {
              * @default null
              */
             temperature_c: number | null;
+        };
+        /**
+         * Trial
+         * @description One mini-batch.
+         */
+        Trial: {
+            /** Grams */
+            grams: number[];
+            /** Number */
+            number: number;
+            /** Results */
+            results: components["schemas"]["TrialResult"][];
+            /** Said */
+            said: number | null;
+            /** Shares */
+            shares: number[];
+        };
+        /**
+         * TrialBound
+         * @description A varied ingredient, with its bounds as they were asked for.
+         */
+        TrialBound: {
+            /** High Pct */
+            high_pct: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Low Pct */
+            low_pct: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TrialResult
+         * @description What a trial read.
+         */
+        TrialResult: {
+            /** Id */
+            id: number;
+            /** Value */
+            value: number;
         };
         /**
          * TubState
@@ -9778,6 +10033,266 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_list__get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_design_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DesignSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_read__int_design_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_result__int_design_id__results_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_amend__int_design_id__results__int_result_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                result_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignAnswer"];
                 };
             };
             /** @description Not Found */

@@ -80,6 +80,14 @@ const router = createBrowserRouter([
         path: "learning",
         lazy: async () => ({ Component: (await import("../features/learning")).LearningPage }),
       },
+      {
+        path: "learning/trials",
+        lazy: async () => ({ Component: (await import("../features/trials")).DesignsPage }),
+      },
+      {
+        path: "learning/trials/:designId",
+        lazy: async () => ({ Component: (await import("../features/trials")).DesignPage }),
+      },
       { path: "look", lazy: async () => ({ Component: (await import("../features/look")).LookPage }) },
       { path: "*", element: <PageError missing /> },
     ],

@@ -93,6 +93,7 @@ function useEntries(typed: string): Entry[] {
       { words: "Rack", kind: "page", go: to("/rack") },
       { words: "Tub", kind: "page", go: to("/tub") },
       { words: "Side by side", kind: "page", go: to("/tub/series") },
+      { words: "Next trials", kind: "page", go: to("/learning/trials") },
       { words: "Learning", kind: "page", go: to("/learning") },
       { words: "Journal", kind: "page", go: to("/journal") },
       { words: "Pantry", kind: "page", go: to("/pantry") },

@@ -49,17 +49,19 @@ class MixtureResponse:
     message: str
 
 
-def fit_response(bounds: Sequence[Bounds], shares: FloatArray, seen: FloatArray, wanted: str) -> MixtureResponse:
+def fit_response(
+    bounds: Sequence[Bounds], tried: Sequence[Sequence[float]], read: Sequence[float], wanted: str
+) -> MixtureResponse:
     """Return a fitted reading over all mixtures within the bounds.
 
     Parameters
     ----------
     bounds : Sequence
         Least and most of each ingredient [-]
-    shares : ndarray
-        Mixtures that were tried (n, q) [-]
-    seen : ndarray
-        What each read (n,) [the reading's unit]
+    tried : Sequence
+        Mixtures that were tried, shares in the order of the bounds [-]
+    read : Sequence
+        What each read [the reading's unit]
     wanted : str
         more or less: which end is the better one
 
@@ -75,6 +77,7 @@ def fit_response(bounds: Sequence[Bounds], shares: FloatArray, seen: FloatArray,
     .. [2] Scheffé, Biometrika 40 (1953) 87: the best and the worst are picked by the same noise, so all contrasts count at once.
     """
     q = len(bounds)
+    shares, seen = np.array(tried, dtype=np.float64).reshape(-1, q), np.array(read, dtype=np.float64)
     degree = next((d for d in (2, 1) if _told_apart(shares, q, d)), None)
     if degree is None:
         return MixtureResponse(len(seen), None, (), None, (), None, None, response_words(None, len(seen), flat=None, sure=False))

@@ -14,6 +14,9 @@ export function LearningPage() {
         {learning.data ? summary(learning.data) : learning.error ? "" : "Working it out…"}{" "}
         <Link className="underline underline-offset-4" to="/tub">
           To the tub
+        </Link>{" "}
+        <Link className="underline underline-offset-4" to="/learning/trials">
+          Next trials
         </Link>
       </p>
       {learning.error && <p className="pt-6 text-reading text-rosy">{messageOf(learning.error)}</p>}

@@ -1,0 +1,2 @@
+export { DesignPage } from "./DesignPage";
+export { DesignsPage } from "./DesignsPage";
