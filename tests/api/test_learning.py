@@ -94,3 +94,22 @@ def test_what_nothing_speaks_of_is_refused(client: FlaskClient) -> None:
     use(client, "drying", accepted=True, status=404)
     assert client.put("/api/learning/Bad Name", json={"accepted": True}).status_code == 422
     assert use(client, "drying", accepted=False)["factors"] == []
+
+
+def test_the_rope_tells_what_the_powders_drink_and_can_be_left_out(client: FlaskClient) -> None:
+    formula = created(client)
+    body = {"formula_id": formula["id"], "wetter": "glycerin", "rolls_at_g": 30.0, "smears_at_g": 50.0}
+    kept = client.post("/api/measurements", json={**body, "key": "rope-number-1"})
+    assert kept.status_code == 201, kept.text
+    assert client.post("/api/measurements", json={**body, "key": "rope-number-1"}).json["id"] == kept.json["id"]
+    told = client.get("/api/learning").json
+    assert told["ropes"] == 1
+    assert [each["n"] for each in told["factors"] if each["id"].startswith("demand.")]
+    for wrong, said in (({"smears_at_g": 20.0}, "larger"), ({"rolls_at_g": None, "smears_at_g": None}, "at least one")):
+        answer = client.post("/api/measurements", json={**body, **wrong})
+        assert answer.status_code == 422
+        assert said in answer.json["message"]
+    assert client.post("/api/measurements", json={**body, "wetter": "nothing-known"}).status_code == 422
+    assert client.delete(f"/api/measurements/{kept.json['id']}").json["items"] == []
+    assert client.delete(f"/api/measurements/{kept.json['id']}").status_code == 404
+    assert client.get("/api/learning").json["ropes"] == 0

@@ -44,5 +44,5 @@ def _told() -> Response:
     factors = [FactorAnswer(**asdict(each.factor), used=each.used, can_be_used=each.can_be_used) for each in learning.factors]
     return respond(LearningAnswer(
         factors=factors, errors=list(learning.errors), set_aside=list(learning.set_aside), batches=learning.batches,
-        trays=learning.trays, tests=learning.tests,
+        trays=learning.trays, tests=learning.tests, ropes=learning.ropes,
     ))  # fmt: skip

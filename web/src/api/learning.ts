@@ -10,6 +10,31 @@ export type LearntFactor = components["schemas"]["FactorAnswer"];
 export const useLearning = () =>
   useQuery({ queryKey: LEARNING, queryFn: () => api(client.GET("/api/learning")), staleTime: 0 });
 
+export type Measurement = components["schemas"]["MeasurementAnswer"];
+const MEASUREMENTS = ["measurements"] as const;
+
+export const useMeasurements = () =>
+  useQuery({ queryKey: MEASUREMENTS, queryFn: () => api(client.GET("/api/measurements")), staleTime: 0 });
+
+function useMeasured<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSettled: async () => {
+      await queries.invalidateQueries({ queryKey: MEASUREMENTS });
+      await queries.invalidateQueries({ queryKey: LEARNING });
+    },
+  });
+}
+
+export const useKeepRope = () =>
+  useMeasured((body: components["schemas"]["RopeSave"]) => api(client.POST("/api/measurements", { body })));
+
+export const useLeaveOut = () =>
+  useMeasured((measurement_id: number) =>
+    api(client.DELETE("/api/measurements/{measurement_id}", { params: { path: { measurement_id } } })),
+  );
+
 /** Use a factor from now on, or the default again: every figure may be another afterwards. */
 export const useFactor = () => {
   const queries = useQueryClient();

@@ -744,6 +744,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measurements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Measurements that count, the newest first */
+        get: operations["measurements_list__get"];
+        put?: never;
+        /** Keep a rope test */
+        post: operations["measurements_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measurements/{measurement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Let a measurement count no more */
+        delete: operations["measurements_leave_out__int_measurement_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/moulds": {
         parameters: {
             query?: never;
@@ -3583,6 +3618,8 @@ export interface components {
             errors: components["schemas"]["LearntError"][];
             /** Factors */
             factors: components["schemas"]["FactorAnswer"][];
+            /** Ropes */
+            ropes: number;
             /** Set Aside */
             set_aside: components["schemas"]["SetAside"][];
             /** Tests */
@@ -3850,6 +3887,39 @@ export interface components {
                 number | null,
                 number | null
             ] | null;
+        };
+        /**
+         * MeasurementAnswer
+         * @description One measurement.
+         */
+        MeasurementAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+            /** Formula Id */
+            formula_id: number | null;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MeasurementList
+         * @description Measurements that count, the newest first.
+         */
+        MeasurementList: {
+            /** Items */
+            items: components["schemas"]["MeasurementAnswer"][];
+            /** Next */
+            next: number | null;
         };
         /**
          * Mend
@@ -5012,6 +5082,36 @@ export interface components {
              * @default 21
              */
             temperature_c: number;
+        };
+        /**
+         * RopeSave
+         * @description What a rope of a formula's powders did as its wetter was added.
+         */
+        RopeSave: {
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Rolls At G
+             * @default null
+             */
+            rolls_at_g?: number | null;
+            /**
+             * Smears At G
+             * @default null
+             */
+            smears_at_g?: number | null;
+            /**
+             * Temperature C
+             * @default 21
+             */
+            temperature_c?: number;
+            /** Wetter */
+            wetter: string;
         };
         /**
          * RunSheet
@@ -8935,6 +9035,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeverList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    measurements_list__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasurementList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    measurements_keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RopeSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasurementAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    measurements_leave_out__int_measurement_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                measurement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasurementList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

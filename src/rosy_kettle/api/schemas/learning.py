@@ -52,3 +52,4 @@ class LearningAnswer(Response):
     batches: int
     trays: int
     tests: int
+    ropes: int

@@ -17,6 +17,7 @@ from rosy_kettle.core.records import Formula, Tables, Use
 from rosy_kettle.files import FormulaFile, formula_from_file
 from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
 from rosy_kettle.store.learnt_factors import accepted_factors
+from rosy_kettle.store.measurements import list_measurements
 from rosy_kettle.store.tub_tests import list_tub_tests
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
@@ -48,18 +49,20 @@ class Learning:
     batches: int
     trays: int
     tests: int
+    ropes: int
 
 
 def look_at_learning(session: Session) -> Learning:
     """Return what is learnt, always against the defaults, whatever is accepted."""
     tables = studio_tables(session, {})
     felt, dried, foam = list(_felt(session, tables)), list(_dried(session, tables)), list(_foam(session, tables))
-    learnt, used = learn([*felt, *dried, *foam], tables), accepted_factors(session)
+    ropes = list(_ropes(session, tables))
+    learnt, used = learn([*felt, *ropes, *dried, *foam], tables), accepted_factors(session)
     factors = [StudioFactor(each, used.pop(each.id, None), can_be_used(each.id)) for each in learnt.factors]
     for id_, yours in used.items():  # accepted once, and nothing speaks of it any more
         lost = Factor(id_, 1.0, yours, yours, yours, 0, "×", False, "Accepted before; nothing speaks of it now.", 1.0, 1.0)  # noqa: FBT003
         factors.append(StudioFactor(lost, yours, can_be_used=True))
-    return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam))
+    return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam), len(ropes))
 
 
 def factor_to_use(session: Session, id_: str) -> Factor:
@@ -108,6 +111,14 @@ def _dried(session: Session, tables: Tables) -> Iterator[Observation]:
                         formula.room, temperature_c=air.temperature_c, humidity_pct=air.humidity_pct
                     )  # fmt: skip
                     yield Observation("dried", replace(formula, room=room), {"hours": fit.ready_h})
+
+
+def _ropes(session: Session, tables: Tables) -> Iterator[Observation]:
+    """Yield the rope tests that count."""
+    for row in list_measurements(session, MOST_OF_EACH):
+        formula = _known(row.formula, tables)
+        if formula is not None:
+            yield Observation(row.kind, formula, row.facts)
 
 
 def _foam(session: Session, tables: Tables) -> Iterator[Observation]:

@@ -3,6 +3,7 @@ import { type Learning, type LearntFactor, messageOf, useFactor, useLearning, us
 import { figure } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
 import { FactorStrip, Tally } from "./FactorStrip";
+import { Guides } from "./Guides";
 
 /** What the studio's own work makes of the defaults: each factor shown, and used only once it is accepted. */
 export function LearningPage() {
@@ -19,6 +20,7 @@ export function LearningPage() {
           Next trials
         </Link>
       </p>
+      <Guides />
       {learning.error && <p className="pt-6 text-reading text-rosy">{messageOf(learning.error)}</p>}
       {learning.data && learning.data.factors.length === 0 && (
         <p className="pt-8 text-reading">
@@ -47,7 +49,8 @@ export function LearningPage() {
 function summary(learning: Learning): string {
   const used = learning.factors.filter((each) => each.used !== null).length;
   const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
-  return `From ${counted(learning.batches, "batch felt", "batches felt")}, ${counted(learning.trays, "tray weighed dry", "trays weighed dry")} and ${counted(learning.tests, "height", "heights")} of foam. ${
+  const ropes = learning.ropes ? `${counted(learning.ropes, "rope", "ropes")}, ` : "";
+  return `From ${ropes}${counted(learning.batches, "batch felt", "batches felt")}, ${counted(learning.trays, "tray weighed dry", "trays weighed dry")} and ${counted(learning.tests, "height", "heights")} of foam. ${
     used === 0
       ? "Nothing of it is used yet."
       : `${used} ${used === 1 ? "factor is" : "factors are"} used in every reading.`

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { messageOf, useDesignTrials, useFormula, useJudged, useReference } from "../../api";
+import { messageOf, useDesignTrials, useFormula, useIngredients, useJudged, useReference } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { percent } from "../../lib/numbers";
@@ -157,8 +157,8 @@ function Ingredients({
 }) {
   const stored = useFormula(formula);
   const judged = useJudged(formula, stored.data?.formula ?? null);
-  const reference = useReference();
-  const names = new Map(reference.data?.ingredients.map((each) => [each.id, each.name]));
+  const ingredients = useIngredients();
+  const names = new Map(ingredients.data?.ingredients.map((each) => [each.id, each.name]));
   const lines = [...new Map(judged.data?.lines.map((line) => [line.ingredient, line])).values()];
   return (
     <ul className="grid grid-cols-2 gap-x-8 text-body max-[900px]:grid-cols-1">

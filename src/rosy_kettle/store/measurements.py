@@ -1,0 +1,49 @@
+"""Guided measurements that stand by themselves; what one should have said is a later row."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = ["MeasurementRow", "add_measurement", "list_measurements"]
+
+
+class MeasurementRow(Base):
+    """One measurement. Rows are only ever added."""
+
+    __tablename__ = "measurements"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
+    name: Mapped[str]
+    formula: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """The formula file it was measured on, as it was then."""
+    facts: Mapped[dict[str, Any]] = mapped_column(JSON)
+    leaves_out: Mapped[int | None]
+    """The earlier measurement that does not count any more."""
+    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+def add_measurement(session: Session, row: MeasurementRow) -> MeasurementRow:
+    """Keep a measurement; the same key twice keeps one."""
+    if row.request_key is not None:
+        kept = session.scalar(select(MeasurementRow).where(MeasurementRow.request_key == row.request_key))
+        if kept is not None:
+            return kept
+    session.add(row)
+    session.flush()
+    return row
+
+
+def list_measurements(session: Session, limit: int) -> list[MeasurementRow]:
+    """Return the measurements that count, the newest first."""
+    left_out = select(MeasurementRow.leaves_out).where(MeasurementRow.leaves_out.is_not(None))
+    asked = select(MeasurementRow).where(MeasurementRow.leaves_out.is_(None), MeasurementRow.id.not_in(left_out))
+    return list(session.scalars(asked.order_by(MeasurementRow.id.desc()).limit(limit)))

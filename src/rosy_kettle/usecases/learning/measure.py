@@ -1,0 +1,76 @@
+"""Guided measurements: the rope, kept with the formula it was rolled of. Tray and bucket are weigh-ins and tests in the tub."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import InputError, NotFoundError
+from rosy_kettle.core.learning.factors import learn
+from rosy_kettle.core.learning.observations import Observation
+from rosy_kettle.files import formula_to_file
+from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.measurements import MeasurementRow, add_measurement, list_measurements
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+
+__all__ = ["MOST_MEASUREMENTS", "RopeSeen", "keep_rope", "leave_measurement_out"]
+
+MOST_MEASUREMENTS = 150
+
+
+@dataclass(frozen=True, slots=True)
+class RopeSeen:
+    """What the rope test found, on the powders of a formula with so much of its wetter."""
+
+    formula_id: int
+    wetter: str
+    temperature_c: float
+    rolls_at_g: float | None
+    """Wetter at which a rope first rolls without cracks, in the whole formula [g]."""
+    smears_at_g: float | None
+    """Wetter at which it first smears the glove [g]."""
+    key: str | None = None
+
+
+def keep_rope(session: Session, seen: RopeSeen) -> MeasurementRow:
+    """Keep a rope test.
+
+    Raises
+    ------
+    InputError
+        If nothing was found, the second figure is not above the first, or the formula cannot be judged by it.
+    """
+    if seen.rolls_at_g is None and seen.smears_at_g is None:
+        raise InputError("Give at least one figure: where the rope rolls, or where it smears.", quantity="rolls_at_g")
+    if seen.rolls_at_g is not None and seen.smears_at_g is not None and seen.smears_at_g <= seen.rolls_at_g:
+        raise InputError("It smears only after it has rolled; the second figure is the larger one.", quantity="smears_at_g")
+    row = find_formula(session, seen.formula_id)
+    made = record_of(row)
+    facts = {
+        "wetter": seen.wetter, "temperature_c": seen.temperature_c,
+        "rolls_at_g": seen.rolls_at_g, "smears_at_g": seen.smears_at_g,
+    }  # fmt: skip
+    learnt = learn([Observation("rope", made, facts)], studio_tables(session, {}))
+    if learnt.set_aside:
+        raise InputError(f"Nothing can be learnt from this rope: {learnt.set_aside[0].reason}.", quantity="formula_id")
+    file = formula_to_file(made).model_dump(mode="json")
+    return add_measurement(session, MeasurementRow(
+        kind="rope", formula_id=row.id, name=row.name, formula=file, facts=facts, request_key=seen.key,
+    ))  # fmt: skip
+
+
+def leave_measurement_out(session: Session, measurement_id: int) -> None:
+    """Let a measurement count no more; it stays in the file.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none that counts under that number.
+    """
+    row = next((each for each in list_measurements(session, MOST_MEASUREMENTS) if each.id == measurement_id), None)
+    if row is None:
+        raise NotFoundError(f"There is no measurement {measurement_id}.", noun="measurement", id=measurement_id)
+    add_measurement(session, MeasurementRow(
+        kind=row.kind, formula_id=row.formula_id, name=row.name, formula=row.formula, facts=row.facts, leaves_out=row.id,
+    ))  # fmt: skip
