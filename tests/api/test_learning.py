@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from rosy_kettle.usecases.studio.season.truth import TRUTH
 from tests.api.test_api import created
 from tests.api.test_rack import dried, set_out
 from tests.api.test_tub import begun, happen
@@ -82,11 +83,32 @@ def test_trays_are_heard(client: FlaskClient) -> None:
     assert factors(client)["drying"]["yours"] != pytest.approx(1.0, abs=0.02)
 
 
-def test_hands_and_the_demos_tests_are_heard(demo_client: FlaskClient) -> None:
+def test_the_season_hides_a_bias_that_learning_finds(demo_client: FlaskClient) -> None:
     demo = demo_client.get("/api/learning").json
-    assert demo["batches"] >= 2
-    assert demo["tests"] == 7
-    assert any(each["id"].startswith("demand.") for each in demo["factors"])
+    found = factors(demo_client)
+    for factor, true in TRUTH.items():
+        assert found[factor]["low"] <= true <= found[factor]["high"], factor
+        assert not found[factor]["low"] <= 1.0 <= found[factor]["high"], factor
+    errors = {each["reading"]: each["after"] / each["before"] for each in demo["errors"]}
+    assert errors["dough.saturation"] < 0.5
+    assert errors["drying.hours"] < 0.5
+    assert (demo["ropes"], demo["set_aside"]) == (4, [])
+
+
+def test_the_season_is_a_year_of_every_method_with_its_failures(demo_client: FlaskClient) -> None:
+    batches = demo_client.get("/api/batches?limit=200").json["batches"]
+    assert len(batches) >= 40
+    assert {row["method"] for row in batches} == {row["id"] for row in demo_client.get("/api/reference").json["methods"]}
+    days = {row["created_at"][:10] for row in batches}
+    assert len(days) >= 40
+    assert {row["answer"] for row in answers(demo_client)} == {"yes", "no"}
+    (design,) = demo_client.get("/api/trial-designs").json["items"]
+    assert design["response"]["n"] == 7
+    assert len(demo_client.get("/api/journal?kind=result&gone_wrong=true&limit=200").json["items"]) >= 6
+
+
+def answers(client: FlaskClient) -> list[Answer]:
+    return [series["judgement"] for series in client.get("/api/test-series").json["items"]]
 
 
 def test_what_nothing_speaks_of_is_refused(client: FlaskClient) -> None:

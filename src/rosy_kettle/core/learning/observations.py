@@ -54,6 +54,8 @@ class Equation:
     """What ``seen`` is a measure of: log, points or per cent."""
     default: float = 0.0
     """What stands for the unknown before learning."""
+    between: tuple[float, float] | None = None
+    """Ends where only a stretch was seen, as a state of the dough is; ``seen`` is then its middle."""
 
 
 class UnusableError(Exception):
@@ -103,8 +105,9 @@ def _felt(observation: Observation, tables: Tables, p: LearningParameters) -> li
     if at in {0, len(edges) - 1}:
         raise UnusableError("edge_state", state=state)
     low, high = math.log(edges[at][1]), math.log(edges[at + 1][1])
-    noise = math.hypot((high - low) / math.sqrt(12.0), p.felt_noise)
-    return [_drunk(observation.formula, float(observation.facts["temperature_c"]), tables, (low + high) / 2, noise)]
+    middle = _drunk(observation.formula, float(observation.facts["temperature_c"]), tables, (low + high) / 2, p.felt_noise)
+    half = (high - low) / 2
+    return [replace(middle, between=(middle.seen - half, middle.seen + half))]
 
 
 def _rope(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import UTC, datetime
 from decimal import Decimal
 from importlib.resources import files
 from pathlib import Path
@@ -19,6 +20,8 @@ from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
+from rosy_kettle.usecases.studio.season.seed_season import seed_season
+from rosy_kettle.usecases.studio.season.seed_tests import seed_season_tests
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
 from rosy_kettle.usecases.studio.seed_rack import seed_rack
 from rosy_kettle.usecases.studio.seed_tub import seed_tub
@@ -48,8 +51,10 @@ def seed_demo(studio: Studio) -> bool:
         for ingredient_id, grams in data["on_hand_g"].items():
             set_stock(session, ingredient_id, grams)
         session.flush()
+        seed_season(session, datetime.now(UTC))
         seed_batches(session)
         seed_rack(session, tables)
+        seed_season_tests(session, datetime.now(UTC))
         seed_tub(session)
     return True
 
