@@ -74,13 +74,13 @@ def two_versions(page: Page) -> None:
 
 
 def bench(page: Page, address: str) -> None:
-    page.goto(f"{address}/bench/3")
+    page.goto(f"{address}/bench/49")
     page.locator("[data-reading='scale']").wait_for()
     page.request.post(f"{address}/api/devices/drawer", data={"act": "pour", "value": 88.0})
     page.wait_for_timeout(2500)
     page.screenshot(path=TARGET / "bench.png")
     print("bench.png")
-    page.goto(f"{address}/batches/2")
+    page.goto(f"{address}/batches/48")
     page.get_by_role("region", name="What happened").wait_for()
     take(page, "batch")
 
@@ -88,7 +88,7 @@ def bench(page: Page, address: str) -> None:
 def after_the_bench(page: Page, address: str) -> None:
     page.goto(f"{address}/rack")
     take(page, "rack")
-    page.goto(f"{address}/tub/2?other=1")
+    page.goto(f"{address}/tub/24?other=23")
     page.get_by_role("img", name=re.compile("Peat bricks")).wait_for()
     take(page, "tub")
     page.goto(f"{address}/learning")
@@ -97,7 +97,7 @@ def after_the_bench(page: Page, address: str) -> None:
     page.goto(f"{address}/journal")
     page.get_by_role("link", name="Limpet domes").first.wait_for()
     take(page, "journal")
-    page.goto(f"{address}/batches/2/beside?other=3")
+    page.goto(f"{address}/batches/48/beside?other=46")
     page.get_by_text("What differs most").wait_for()
     take(page, "beside")
 

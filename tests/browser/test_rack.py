@@ -39,7 +39,7 @@ def test_from_the_bench_to_wrapped_by_touch_alone(fast_server: Server, open_page
     tray.get_by_role("button", name="Wrapped").click()
     expect(tray).to_have_count(0)
     page.get_by_role("button", name="What is wrapped").click()
-    expect(tray.get_by_role("button", name="Open them again")).to_be_visible()
+    expect(tray.get_by_role("button", name="Open them again").first).to_be_visible()
     for button in tray.get_by_role("button").all():
         box = button.bounding_box()
         assert box is not None

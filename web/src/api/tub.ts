@@ -51,6 +51,7 @@ export const useTestHappens = (id: number) => {
     onSettled: async () => {
       await queries.cancelQueries({ queryKey: TUB });
       await queries.invalidateQueries({ queryKey: TUB });
+      await queries.invalidateQueries({ queryKey: ["test-series"] });
     },
   });
 };

@@ -245,7 +245,7 @@ def _looked_at(session: Session, row: TrialDesignRow, results: Sequence[TrialRes
 
 def _bound(bound: Bounds, share: float, tables: Tables) -> TrialBound:
     known = tables.ingredients.get(bound.ingredient)
-    name = bound.ingredient if known is None else known.name
+    name = bound.ingredient if known is None else known.short_name
     return TrialBound(bound.ingredient, name, 100 * bound.low * share, 100 * bound.high * share)
 
 

@@ -48,7 +48,7 @@ export function FactorStrip({ factor }: { factor: LearntFactor }) {
       <text x={at(factor.default)} y={H - 1} textAnchor="middle" fontSize="13" fill="var(--soft)">
         {said(factor, factor.default)}
       </text>
-      {Math.abs(at(factor.yours) - at(factor.default)) > 34 && (
+      {Math.abs(at(factor.yours) - at(factor.default)) > 54 && (
         <text
           x={at(factor.yours)}
           y={H - 1}

@@ -3,7 +3,7 @@ import type { TrialDesign } from "../../api";
 import { r } from "../../lib/hairs";
 
 const W = 560;
-const H = 470;
+const H = 490;
 const SIDE = 440;
 const TOP = { x: W / 2, y: 34 };
 const RISE = (SIDE * Math.sqrt(3)) / 2;
@@ -11,8 +11,8 @@ const STRIP = { left: 40, right: W - 40, y: 200, reach: 120 };
 const MOST_DOT = 8.5;
 const FROM_CORNER: readonly { x: number; y: number; anchor: "middle" | "start" | "end" }[] = [
   { x: 0, y: -14, anchor: "middle" },
-  { x: 0, y: 24, anchor: "middle" },
-  { x: 0, y: 24, anchor: "middle" },
+  { x: -50, y: 46, anchor: "start" },
+  { x: 50, y: 46, anchor: "end" },
 ];
 
 /** The fitted reading between the trials: a triangle for three ingredients, a strip for two; larger grains where it is better. */

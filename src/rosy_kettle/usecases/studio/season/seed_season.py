@@ -74,8 +74,9 @@ def seed_season(session: Session, now: datetime) -> None:
     begin = end - timedelta(days=365 - DAYS_BEFORE_NOW)
     tables, truth = studio_tables(session, {}), studio_tables(session, TRUTH)
     formulas = {row.name: row for row in list_formulas(session)}
-    for row in formulas.values():
-        row.created_at = row.updated_at = row.working.created_at = begin - timedelta(days=3)
+    for number, row in enumerate(formulas.values()):
+        row.created_at = row.working.created_at = begin - timedelta(days=3)
+        row.updated_at = now - timedelta(hours=number)  # looked through lately, in the order they are listed in
     plans: dict[tuple[str, float], PlannedBowl] = {}
     for number in range(BATCHES):
         name = OTHERS[number // 4 % len(OTHERS)] if number % 4 == 3 else DOUGHS[number % 4]  # noqa: PLR2004 - one in four

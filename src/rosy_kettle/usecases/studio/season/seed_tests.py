@@ -35,8 +35,8 @@ FOAM_SHAKE, ROPE_SHAKE = 0.07, 0.03
 MINUTES = (1.0, 5.0, 10.0, 20.0)
 SINGLE = ("Limpet domes", "Oar-blade slices", "Peat bricks", "Ferry-tin scoop, in cups", "Limpet domes", "Oar-blade slices")
 ROPES = ("Oar-blade slices", "Limpet domes", "Oar-blade slices", "Limpet domes")
-HALF = "Limpet domes, half the tartar"
-DESIGNED = "Limpet domes"
+HALF, HALF_OF = "Half-tartar limpets", "Limpet domes"
+DESIGNED = "Slipway rounds"
 BATH = Use(dose_g=25.0, way="crumbled")
 
 
@@ -70,7 +70,7 @@ def seed_season_tests(session: Session, now: datetime) -> None:
 
 
 def _half_the_tartar(session: Session, tables: Tables, at: datetime) -> int:
-    row = next(row for row in list_formulas(session) if row.name == DESIGNED)
+    row = next(row for row in list_formulas(session) if row.name == HALF_OF)
     made = record_of(row)
     amounts = {"cream-of-tartar": "22", "corn-starch": "146"}
     portions = tuple(
@@ -160,8 +160,8 @@ def _wetter_at(studio: _Studio, made: Formula, aim: float) -> float:
 
 
 def _design(studio: _Studio, at: datetime) -> None:
-    """Design eight mini-batches of starch, clay and tartar, and read back the foam of all but one."""
-    bounds = (("corn-starch", 10.0, 19.0), ("cream-of-tartar", 2.0, 10.0), ("kaolin", 0.5, 5.0))
+    """Design eight mini-batches of powder, starch and salt, and read back the foam of all but one."""
+    bounds = (("slsa-fine", 1.0, 5.0), ("corn-starch", 2.5, 7.5), ("sea-salt-fine", 1.0, 6.0))
     ask = DesignAsk(studio.formulas[DESIGNED], "lather.height_cm", "more", bounds, 8, 80.0)
     row = find_trial_design(studio.session, design_from_formula(studio.session, ask))
     row.designed_at = at
