@@ -35,7 +35,8 @@ def test_a_claim_is_put_to_the_test_and_read_when_it_is_opened(server: Server, o
     for height in ("2.0", "7.5"):
         page.get_by_role("button", name="Run the next bath").click()
         expect(page.get_by_text("which variant this is stays closed")).to_be_visible()
-        expect(page.get_by_text(re.compile("Peat bricks|Ferry-tin"))).to_have_count(0)
+        expect(page.get_by_role("heading", level=1)).to_have_text(re.compile(r"Peat or scoop, code \d+"))
+        expect(page.get_by_role("link", name="Its Desk")).to_have_count(0)
         page.get_by_label("Height of the foam in centimetres").fill(height)
         page.get_by_role("button", name="Keep it").first.click()
         expect(page.get_by_text(re.compile(r"Asked next at 5 min"))).to_be_visible()
