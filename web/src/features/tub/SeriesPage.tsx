@@ -36,6 +36,12 @@ function Sheet({ series }: { series: Series }) {
         </Link>
       </p>
       {series.judgement && <SeriesAnswer series={series} judgement={series.judgement} />}
+      {series.opened > 0 && !series.judgement && (
+        <p className="pt-4 text-reading">
+          The codes are open, and no bath has {series.reading.label.toLowerCase()}: measure it in the next
+          ones.
+        </p>
+      )}
       <Baths series={series} />
       <div className="grid grid-cols-[3fr_2fr] gap-x-10 pt-6 max-[1100px]:grid-cols-1">
         <section aria-label="Baths on one rule">
