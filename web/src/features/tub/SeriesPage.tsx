@@ -77,7 +77,8 @@ function Baths({ series }: { series: Series }) {
   const navigate = useNavigate();
   const attempt = async <T,>(act: () => Promise<T>, then?: (made: T) => unknown) => {
     try {
-      await then?.(await act());
+      const made = await act();
+      await then?.(made);
     } catch (error) {
       say(messageOf(error), { asks: true });
     }
