@@ -45,6 +45,7 @@ def test_a_test_holds_what_was_foretold_beside_what_was_seen(client: FlaskClient
     test = happen(client, test, kind="closed")
     assert test["state"]["heights"][0]["height_cm"] == 1.4
     assert test["state"]["left_g"] == 49.0
+    assert test["baths"] == pytest.approx(3.0), "24.5 g of 73.5 g: two more baths of the same dose are left"
     changed = client.get(f"/api/formulas/{formula['id']}").json
     changed["formula"]["portions"][0]["lines"][0]["amount"] = "500"
     client.put(f"/api/formulas/{formula['id']}", json={"revision": changed["revision"], "formula": changed["formula"]})

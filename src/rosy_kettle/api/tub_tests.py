@@ -11,6 +11,7 @@ from rosy_kettle.api.schemas.tub_tests import BathSave, TestAnswer, TestEventSav
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.tub.foretold import Foretold, ForetoldHeight
+from rosy_kettle.core.making.tub.tub_test import baths_of_piece
 from rosy_kettle.core.records import Use
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.tub.run_test import (
@@ -91,4 +92,5 @@ def test_answer(test: TubTest) -> TestAnswer:
         version=None if test.blind else row.version, name=row.name, use=Use(**row.use),
         foretold=Foretold(**{**told, "heights": heights}), begun_at=row.begun_at, closed_at=row.closed_at, state=test.state,
         series_id=row.series_id, blind=test.blind,
+        baths=baths_of_piece(float(row.use["dose_g"] or 0.0), test.state.left_g),
     )  # fmt: skip

@@ -5830,6 +5830,8 @@ export interface components {
         TestAnswer: {
             /** Batch Id */
             batch_id: number | null;
+            /** Baths */
+            baths: number | null;
             /**
              * Begun At
              * Format: date-time

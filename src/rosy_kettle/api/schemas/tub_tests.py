@@ -144,6 +144,8 @@ class TestAnswer(Response):
     series_id: int | None
     blind: bool
     """A bath of a series whose code is closed: formula, batch and what was foretold are not told yet."""
+    baths: float | None
+    """How many baths the piece is good for, by what was left of it."""
     state: TubState
 
 

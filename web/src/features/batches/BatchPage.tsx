@@ -92,6 +92,9 @@ function BatchRecord({
           <Link className="underline underline-offset-4" to={`/batches/${batch.id}/beside`}>
             Beside another
           </Link>{" "}
+          <Link className="underline underline-offset-4" to={`/tub?batch=${batch.id}`}>
+            To the tub
+          </Link>{" "}
           <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
             JSON
           </a>{" "}

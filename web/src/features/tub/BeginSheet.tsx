@@ -6,7 +6,7 @@ import { Button, Dialog, Field, FormulaChoice } from "../../ui";
 import { BathFields, useBath } from "./BathFields";
 
 /** A piece and a bath; begun once, however often it is pressed. */
-export function BeginSheet({ onClose }: { onClose: () => void }) {
+export function BeginSheet({ batch, onClose }: { batch: number | null; onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [name, setName] = useState("");
   const bath = useBath();
@@ -21,6 +21,7 @@ export function BeginSheet({ onClose }: { onClose: () => void }) {
       ...into,
       name,
       key,
+      ...(batch ? { batch_id: batch } : {}),
       ...(formula ? { formula_id: Number(formula) } : {}),
     };
     try {
@@ -44,7 +45,11 @@ export function BeginSheet({ onClose }: { onClose: () => void }) {
           void onBegin();
         }}
       >
-        <FormulaChoice value={formula} onChoose={setFormula} none="a piece from elsewhere" />
+        {batch ? (
+          <p>A piece of batch {batch}.</p>
+        ) : (
+          <FormulaChoice value={formula} onChoose={setFormula} none="a piece from elsewhere" />
+        )}
         <Field
           className="w-80"
           label="Name"

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { TubHappening, TubTest } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { Button, NumberInput } from "../../ui";
+import { LeftPart } from "./LeftPart";
 
 type Seen = Extract<TubHappening, { kind: "seen" }>;
 type Key = Exclude<keyof Seen, "kind" | "gone_after_min">;
@@ -73,6 +74,7 @@ export function SeenForm({ test, act }: { test: TubTest; act: (event: TubHappeni
           </dl>
         </section>
       ))}
+      <LeftPart test={test} />
       {test.closed_at ? (
         <p className="text-body">
           {seen["gone_after_min"] !== undefined && `Gone after ${seen["gone_after_min"]} min. `}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { messageOf, type TubTest, useTubTests } from "../../api";
 import { useSettled } from "../../lib/useSettled";
 import { Button, LongList } from "../../ui";
@@ -9,7 +9,9 @@ import { foretoldAt, tellingHeight } from "./section";
 /** Every test in the tub, with how its foam stood against what the Desk had said. */
 export function TubPage() {
   const [search, setSearch] = useState("");
-  const [beginning, setBeginning] = useState(false);
+  const [parameters, setParameters] = useSearchParams();
+  const batch = Number(parameters.get("batch")) || null;
+  const [beginning, setBeginning] = useState(batch !== null);
   const tests = useTubTests(useSettled(search.trim()));
   const rows = tests.data?.pages.flatMap((page) => page.items) ?? [];
   return (
@@ -68,7 +70,15 @@ export function TubPage() {
           />
         </table>
       )}
-      {beginning && <BeginSheet onClose={() => setBeginning(false)} />}
+      {beginning && (
+        <BeginSheet
+          batch={batch}
+          onClose={() => {
+            setBeginning(false);
+            setParameters({}, { replace: true });
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -8,7 +8,7 @@ from typing import Any
 
 from rosy_kettle.core.errors import ConflictError, InputError
 
-__all__ = ["ASKED_MINUTES", "SEEN", "FoamHeight", "TubEvent", "TubState", "check_tub_event", "tub_state_of"]
+__all__ = ["ASKED_MINUTES", "SEEN", "FoamHeight", "TubEvent", "TubState", "baths_of_piece", "check_tub_event", "tub_state_of"]
 
 ASKED_MINUTES = (1.0, 5.0, 10.0, 20.0)
 """When the foam is measured, since the tap was opened [min]; common practice, project default."""
@@ -74,6 +74,24 @@ def tub_state_of(events: Sequence[TubEvent]) -> TubState:
     for event in events:
         state = replace(_FOLDS[event.kind](state, event), seq=event.seq)
     return state
+
+
+def baths_of_piece(dose_g: float, left_g: float | None) -> float | None:
+    """Return how many baths a piece is good for, by what was left of it after one.
+
+    Parameters
+    ----------
+    dose_g : float
+        What went into the bath [g]
+    left_g : float or None
+        What was left of the piece [g]
+
+    Returns
+    -------
+    float or None
+        The bath that was taken and those of the same dose that are left [-]; None where nothing was weighed
+    """
+    return None if left_g is None or dose_g <= 0 else 1.0 + left_g / dose_g
 
 
 def check_tub_event(state: TubState, kind: str, data: Mapping[str, Any], dose_g: float) -> None:
