@@ -21,6 +21,7 @@ from rosy_kettle.api import (
     ingredients,
     journal,
     learning,
+    lots,
     measurements,
     moulds,
     profiles,
@@ -51,7 +52,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 PARTS = (
     reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
-    trial_designs, measurements, journal, devices, profiles, ingredients, moulds,
+    trial_designs, measurements, journal, devices, profiles, ingredients, lots, moulds,
 )  # fmt: skip
 
 

@@ -64,7 +64,7 @@ def explain(body: ReadingAsk) -> Response:
             contributions=list(contributions(formula, tables, reading)),
             constants=constants,
             page=page,
-            learnt=_learnt(reading),
+            learnt=[*_learnt(reading), *_by_sheet(formula, tables)],
         )
     )
 
@@ -108,6 +108,11 @@ def _learnt(reading: str) -> list[str]:
     """Say which accepted factors move a reading, in the sentences they were accepted by."""
     with current_studio().reading() as session:
         return [row.said for row in list_accepted(session) if reaches(row.id, reading)]
+
+
+def _by_sheet(formula: Formula, tables: Tables) -> list[str]:
+    """Say which ingredients of a formula are judged by the sheet of their lot."""
+    return [said for id_, said in tables.sheets.items() if id_ in {line.ingredient for line in formula.lines}]
 
 
 def _known(reading: str) -> str:

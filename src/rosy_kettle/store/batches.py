@@ -15,9 +15,9 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
 
 __all__ = [
-    "BatchEventRow", "BatchRow", "PageOfBatches", "StockRow", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
-    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "list_stock", "page_of_batches",
-    "planned_pieces", "set_stock",
+    "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
+    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "page_of_batches",
+    "planned_pieces",
 ]  # fmt: skip
 
 
@@ -52,16 +52,6 @@ class BatchEventRow(Base):
     at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     kind: Mapped[str]
     data: Mapped[dict[str, Any]] = mapped_column(JSON)
-
-
-class StockRow(Base):
-    """What is there of an ingredient; lots come later."""
-
-    __tablename__ = "stock"
-
-    ingredient_id: Mapped[str] = mapped_column(primary_key=True)
-    on_hand_g: Mapped[float]
-    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 
 
 def add_batch(session: Session, row: BatchRow) -> BatchRow:
@@ -166,17 +156,3 @@ def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict
     session.add(row)
     session.flush()
     return row
-
-
-def list_stock(session: Session) -> dict[str, float]:
-    """Return what is on hand by ingredient [g]; what is not in it is not known."""
-    return {row.ingredient_id: row.on_hand_g for row in session.scalars(select(StockRow))}
-
-
-def set_stock(session: Session, ingredient_id: str, on_hand_g: float | None) -> None:
-    """Write what is on hand; None is not known."""
-    if on_hand_g is None:
-        if row := session.get(StockRow, ingredient_id):
-            session.delete(row)
-    else:
-        session.merge(StockRow(ingredient_id=ingredient_id, on_hand_g=on_hand_g, updated_at=now_utc()))

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lots a batch can be taken from, and was */
+        get: operations["lots_of_batch_batches__int_batch_id__lots_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/next-bowl": {
         parameters: {
             query?: never;
@@ -744,6 +761,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lots, the newest first */
+        get: operations["lots_list__lots_get"];
+        put?: never;
+        /** Enter a purchase */
+        post: operations["lots_enter_lots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lots/{lot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a lot went */
+        get: operations["lots_trace_lots__int_lot_id__get"];
+        put?: never;
+        post?: never;
+        /** Take out a lot that was entered by mistake */
+        delete: operations["lots_withdraw_lots__int_lot_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lots/{lot_id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Count a lot */
+        put: operations["lots_count_lots__int_lot_id__stock_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measurements": {
         parameters: {
             query?: never;
@@ -806,6 +876,23 @@ export interface paths {
         get?: never;
         /** Say how many there are of one mould */
         put: operations["moulds_save_moulds__string_tool_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came and went, the newest first */
+        get: operations["lots_movements_movements_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1712,6 +1799,22 @@ export interface components {
             still_open: number;
         };
         /**
+         * BatchLots
+         * @description Lots of a batch: what its lines can be taken from, what they were taken from, and what that cost.
+         */
+        BatchLots: {
+            /** Cost */
+            cost: {
+                [key: string]: string;
+            };
+            /** Drawn */
+            drawn: components["schemas"]["DrawnLot"][];
+            /** Every Lot Priced */
+            every_lot_priced: boolean;
+            /** Lines */
+            lines: components["schemas"]["LineLots"][];
+        };
+        /**
          * BatchPlan
          * @description All that is planned.
          */
@@ -1793,6 +1896,10 @@ export interface components {
             felt: components["schemas"]["Felt"][];
             /** History */
             history: components["schemas"]["Weighing"][];
+            /** Lots */
+            lots: {
+                [key: string]: number;
+            };
             /** Notes */
             notes: string[];
             /** Outcome */
@@ -2392,6 +2499,16 @@ export interface components {
             piece: string | null;
         };
         /**
+         * CountSave
+         * @description What a lot holds by the scale, and why the book says otherwise.
+         */
+        CountSave: {
+            /** Left G */
+            left_g: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * DeclaredName
          * @description One name of an ingredient list.
          */
@@ -2639,6 +2756,26 @@ export interface components {
             value?: number;
         };
         /**
+         * DrawnLot
+         * @description What a closed batch took from a lot.
+         */
+        DrawnLot: {
+            /** Code */
+            code: string;
+            /** Cost */
+            cost: string | null;
+            /** Currency */
+            currency: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Lot Id */
+            lot_id: number;
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Dry
          * @description Hours until dry or set.
          */
@@ -2821,7 +2958,7 @@ export interface components {
             /** After */
             after: number;
             /** Event */
-            event: components["schemas"]["ConditionsEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["SkippedEvent"] | components["schemas"]["StepEvent"] | components["schemas"]["TemperatureEvent"] | components["schemas"]["TimerEvent"] | components["schemas"]["FeltEvent"] | components["schemas"]["CorrectedEvent"] | components["schemas"]["RescuedEvent"] | components["schemas"]["PiecesEvent"] | components["schemas"]["SampledEvent"] | components["schemas"]["NoteEvent"] | components["schemas"]["OutcomeEvent"] | components["schemas"]["ClosedEvent"];
+            event: components["schemas"]["ConditionsEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["SkippedEvent"] | components["schemas"]["StepEvent"] | components["schemas"]["LotEvent"] | components["schemas"]["TemperatureEvent"] | components["schemas"]["TimerEvent"] | components["schemas"]["FeltEvent"] | components["schemas"]["CorrectedEvent"] | components["schemas"]["RescuedEvent"] | components["schemas"]["PiecesEvent"] | components["schemas"]["SampledEvent"] | components["schemas"]["NoteEvent"] | components["schemas"]["OutcomeEvent"] | components["schemas"]["ClosedEvent"];
         };
         /**
          * ExplanationAnswer
@@ -3785,6 +3922,20 @@ export interface components {
             unit: string;
         };
         /**
+         * LineLots
+         * @description The lots a line can be taken from, the first one first.
+         */
+        LineLots: {
+            /** Chosen */
+            chosen: number | null;
+            /** Ingredient */
+            ingredient: string;
+            /** Lots */
+            lots: components["schemas"]["LotAnswer"][];
+            /** Name */
+            name: string;
+        };
+        /**
          * LineMass
          * @description A line in grams. ``index`` counts over all lines of the formula.
          */
@@ -3805,6 +3956,164 @@ export interface components {
             mass_g: number;
             /** Pct */
             pct: number;
+        };
+        /**
+         * LotAnswer
+         * @description A lot as it stands.
+         */
+        LotAnswer: {
+            /** Best Before */
+            best_before: string | null;
+            /** Bought On */
+            bought_on: string | null;
+            /** Code */
+            code: string;
+            /** Currency */
+            currency: string;
+            /** Id */
+            id: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Left G */
+            left_g: number;
+            /** Name */
+            name: string;
+            /** Opened On */
+            opened_on: string | null;
+            /** Price */
+            price: string | null;
+            /** Properties */
+            properties: {
+                [key: string]: number;
+            };
+            /** Quantity G */
+            quantity_g: number;
+            /** Said */
+            said: components["schemas"]["LotWord"][];
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * LotEvent
+         * @description A line is taken from another lot than the one that expires first.
+         */
+        LotEvent: {
+            /** Code */
+            code: string;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lot";
+        };
+        /**
+         * LotList
+         * @description Lots, the newest first.
+         */
+        LotList: {
+            /** Items */
+            items: components["schemas"]["LotAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * LotSave
+         * @description A purchase.
+         */
+        LotSave: {
+            /**
+             * Active Fraction
+             * @default null
+             */
+            active_fraction?: number | null;
+            /**
+             * Best Before
+             * @default null
+             */
+            best_before?: string | null;
+            /**
+             * Bought On
+             * @default null
+             */
+            bought_on?: string | null;
+            /** Code */
+            code: string;
+            /**
+             * Currency
+             * @default USD
+             */
+            currency?: string;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Opened On
+             * @default null
+             */
+            opened_on?: string | null;
+            /**
+             * Price
+             * @default null
+             */
+            price?: string | null;
+            /** Quantity G */
+            quantity_g: number;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier?: string;
+            /**
+             * Water Fraction
+             * @default null
+             */
+            water_fraction?: number | null;
+        };
+        /**
+         * LotTraceAnswer
+         * @description A lot with everything that came and went.
+         */
+        LotTraceAnswer: {
+            lot: components["schemas"]["LotAnswer"];
+            /** Movements */
+            movements: components["schemas"]["MovementAnswer"][];
+            /** Uses */
+            uses: components["schemas"]["LotUseAnswer"][];
+        };
+        /**
+         * LotUseAnswer
+         * @description A batch that drew from a lot.
+         */
+        LotUseAnswer: {
+            /** Batch Id */
+            batch_id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * LotWord
+         * @description Something to be said of a lot before it is used.
+         */
+        LotWord: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
         };
         /**
          * MakingFile
@@ -4069,6 +4378,42 @@ export interface components {
              * Format: date-time
              */
             to: string;
+        };
+        /**
+         * MovementAnswer
+         * @description Something that came into a lot or went out of it.
+         */
+        MovementAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch Id */
+            batch_id: number | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bought" | "used" | "stocktake" | "wasted" | "withdrawn";
+            /** Lot Id */
+            lot_id: number;
+            /** Mass G */
+            mass_g: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * MovementList
+         * @description Movements, the newest first.
+         */
+        MovementList: {
+            /** Items */
+            items: components["schemas"]["MovementAnswer"][];
+            /** Next */
+            next: number | null;
         };
         /**
          * NoteEvent
@@ -7061,6 +7406,55 @@ export interface operations {
             };
         };
     };
+    lots_of_batch_batches__int_batch_id__lots_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchLots"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     batches_next_bowl_batches__int_batch_id__next_bowl_post: {
         parameters: {
             query?: never;
@@ -9050,6 +9444,262 @@ export interface operations {
             };
         };
     };
+    lots_list__lots_get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                ingredient?: string | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_enter_lots_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_trace_lots__int_lot_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTraceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_withdraw_lots__int_lot_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTraceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_count_lots__int_lot_id__stock_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTraceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     measurements_list__get: {
         parameters: {
             query?: never;
@@ -9234,6 +9884,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_movements_movements_get: {
+        parameters: {
+            query?: {
+                lot_id?: number | null;
+                batch_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

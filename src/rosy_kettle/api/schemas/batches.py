@@ -106,6 +106,14 @@ class StepEvent(Request):
     step: Key
 
 
+class LotEvent(Request):
+    """A line is taken from another lot than the one that expires first."""
+
+    kind: Literal["lot"]
+    ingredient: Annotated[str, Field(min_length=1, max_length=80)]
+    code: Annotated[str, Field(min_length=1, max_length=80)]
+
+
 class TemperatureEvent(Request):
     """A temperature was taken."""
 
@@ -191,7 +199,8 @@ class ClosedEvent(Request):
 
 
 Happening = Annotated[
-    ConditionsEvent | WeighedEvent | SkippedEvent | StepEvent | TemperatureEvent | TimerEvent | FeltEvent | CorrectedEvent
+    ConditionsEvent | WeighedEvent | SkippedEvent | StepEvent | LotEvent
+    | TemperatureEvent | TimerEvent | FeltEvent | CorrectedEvent
     | RescuedEvent | PiecesEvent | SampledEvent | NoteEvent | OutcomeEvent | ClosedEvent,
     Field(discriminator="kind"),
 ]  # fmt: skip

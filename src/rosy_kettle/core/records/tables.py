@@ -49,6 +49,8 @@ class Tables:
     """What the models rest on; a studio that has learnt better carries other values here and nowhere else."""
     learnt: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     """Factors the studio has accepted, by id; the figures above carry them already."""
+    sheets: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    """What a lot's own sheet says in place of the reference, a sentence by ingredient id; the figures above carry it already."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
 

@@ -10,8 +10,8 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.making.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
 from rosy_kettle.core.records import Room
-from rosy_kettle.store.batches import list_stock
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.lots import list_stock
 from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.store.rack import list_places, trays_taken
 from rosy_kettle.usecases.studio.studio_tables import studio_tables

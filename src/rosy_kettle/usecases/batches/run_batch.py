@@ -39,11 +39,11 @@ from rosy_kettle.store.batches import (
     bowl_begun,
     find_batch,
     list_events,
-    list_stock,
-    set_stock,
 )
 from rosy_kettle.store.formulas import find_formula, keep_version, record_of
+from rosy_kettle.store.lots import list_stock
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.pantry.keep_lots import draw_for_batch, named_lot
 from rosy_kettle.usecases.profiles.read_profiles import read_profiles
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
@@ -195,6 +195,8 @@ def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dic
         data = data | {"predicted": _predicted(bench.now)}
     elif kind == "corrected" and data["ingredient"] not in bench.tables.ingredients:
         raise InputError(f'Ingredient "{data["ingredient"][:60]}" is not known.', quantity="ingredient")
+    elif kind == "lot":
+        data = named_lot(session, bench.made, data["ingredient"], data["code"])
     elif kind == "rescued":
         return _rescue(session, bench, after, data)
     add_event(session, batch_id, after, kind, data)
@@ -261,12 +263,12 @@ def _met(evaluation: Evaluation, target: Target) -> bool:
 
 
 def _take_from_stock(session: Session, bench: Bench) -> None:
-    """Count down what is on hand; what nobody has counted stays not known."""
-    on_hand = list_stock(session)
-    for line in bench.now.lines:
-        if line.ingredient in on_hand:
-            on_hand[line.ingredient] = max(0.0, on_hand[line.ingredient] - line.mass_g)
-            set_stock(session, line.ingredient, on_hand[line.ingredient])
+    """Take what was really used from the lots: over-pours, left-outs and corrections are in it."""
+    used_g: dict[str, float] = {}
+    poured = [(weighing.ingredient, weighing.actual_g) for weighing in bench.state.weighings]
+    for ingredient, mass_g in (*poured, *((each.ingredient, each.mass_g) for each in bench.state.corrections)):
+        used_g[ingredient] = used_g.get(ingredient, 0.0) + mass_g
+    draw_for_batch(session, bench.row.id, used_g, bench.state.lots)
 
 
 def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[BatchEvent, ...]) -> WindowWatch | None:

@@ -79,6 +79,7 @@ SENTENCES: dict[str, Callable[[Data, str], str]] = {
     "amended": lambda data, _title: f"Amended: {data['text']}",
     "done": lambda _data, title: f"Done: {title}.",
     "back": lambda _data, title: f"Went back to: {title}.",
+    "lot": lambda data, _title: f"Taken from lot {data['code']}.",
     "photo": lambda _data, _title: "A photo was taken.",
     "outcome": _outcome,
     "closed": lambda _data, _title: "The record was closed.",

@@ -61,6 +61,7 @@ def rests_on(tables: Tables) -> str:
             sorted(tables.price_breaks.items()),
             tables.parameters,
             sorted(tables.learnt.items()),
+            sorted(tables.sheets.items()),
         )
     )
     return hashlib.sha256(told.encode()).hexdigest()

@@ -17,7 +17,6 @@ from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Tables
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
-from rosy_kettle.store.batches import list_stock, set_stock
 from rosy_kettle.store.certificates import put_certificate
 from rosy_kettle.store.formulas import formulas_with
 from rosy_kettle.store.ingredients import (
@@ -27,6 +26,8 @@ from rosy_kettle.store.ingredients import (
     list_synonyms,
     set_price,
 )
+from rosy_kettle.store.lots import list_stock
+from rosy_kettle.usecases.pantry.keep_lots import count_ingredient
 from rosy_kettle.usecases.studio.studio_tables import EDITABLE_PROPERTIES, studio_tables
 
 __all__ = [
@@ -186,7 +187,7 @@ def enter_stock(session: Session, ingredient_id: str, on_hand_g: float | None) -
         If it is not in the Pantry.
     """
     _known(session, ingredient_id)
-    set_stock(session, ingredient_id, on_hand_g)
+    count_ingredient(session, ingredient_id, on_hand_g)
 
 
 def learn_name(session: Session, ingredient_id: str, phrase: str) -> None:

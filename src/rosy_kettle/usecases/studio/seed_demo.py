@@ -11,7 +11,6 @@ from tempfile import TemporaryDirectory
 
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
-from rosy_kettle.store.batches import set_stock
 from rosy_kettle.store.copies import copy_aside, replace_file
 from rosy_kettle.store.formulas import has_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
@@ -20,6 +19,7 @@ from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
+from rosy_kettle.usecases.pantry.keep_lots import count_ingredient
 from rosy_kettle.usecases.studio.season.seed_season import seed_season
 from rosy_kettle.usecases.studio.season.seed_tests import seed_season_tests
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
@@ -49,7 +49,7 @@ def seed_demo(studio: Studio) -> bool:
         for formula in reversed(data["formulas"]):
             store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
         for ingredient_id, grams in data["on_hand_g"].items():
-            set_stock(session, ingredient_id, grams)
+            count_ingredient(session, ingredient_id, grams)
         session.flush()
         seed_season(session, datetime.now(UTC))
         seed_batches(session)

@@ -16,6 +16,7 @@ from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
 from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_price_breaks, list_prices, list_synonyms
 from rosy_kettle.store.learnt_factors import accepted_factors
+from rosy_kettle.store.lots import lots_with_sheets
 
 __all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
 
@@ -23,6 +24,8 @@ EDITABLE_PROPERTIES = (
     "us_cup_g", "true_density_g_ml", "liquid_demand_ml_100g", "active_fraction", "water_fraction", "flash_point_c",
 )  # fmt: skip
 """Numbers a studio may enter for an ingredient of its own."""
+SHEET_PROPERTIES = {"active_fraction": "active part", "water_fraction": "water"}
+"""What a lot's own sheet may say, with its name."""
 
 
 def studio_tables(session: Session, factors: Mapping[str, float] | None = None) -> Tables:
@@ -36,7 +39,21 @@ def studio_tables(session: Session, factors: Mapping[str, float] | None = None) 
         reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session),
         price_breaks=list_price_breaks(session), certificates=list_certificates(session),
     )  # fmt: skip
-    return with_factors(tables, accepted_factors(session) if factors is None else factors)
+    return with_factors(_by_lots(session, tables), accepted_factors(session) if factors is None else factors)
+
+
+def _by_lots(session: Session, tables: Tables) -> Tables:
+    """Let the sheet of the lot in use say its active part and water in place of the reference."""
+    changed: dict[str, Ingredient] = {}
+    said: dict[str, str] = {}
+    for id_, lot in lots_with_sheets(session).items():
+        if id_ in tables.ingredients:
+            item = tables.ingredients[id_]
+            figures: dict[str, Any] = {name: lot.properties[name] for name in SHEET_PROPERTIES if name in lot.properties}
+            changed[id_] = replace(item, **figures)
+            told = ", ".join(f"{SHEET_PROPERTIES[name]} {value:.0%}" for name, value in figures.items())
+            said[id_] = f"{item.short_name}: {told} by the sheet of lot {lot.code}."
+    return replace(tables, ingredients=dict(tables.ingredients) | changed, sheets=said) if changed else tables
 
 
 def current_tables(studio: Studio) -> Tables:

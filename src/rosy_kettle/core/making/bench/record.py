@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from rosy_kettle.core.errors import ConflictError, InputError
@@ -13,7 +13,7 @@ __all__ = ["EVENT_KINDS", "BatchEvent", "BenchState", "Correction", "Felt", "Tim
 
 EVENT_KINDS = (
     "conditions", "weighed", "skipped", "done", "temperature", "timer", "felt", "corrected", "rescued", "pieces", "sampled",
-    "back", "photo", "note", "outcome", "closed", "amended",
+    "back", "lot", "photo", "note", "outcome", "closed", "amended",
 )  # fmt: skip
 AFTER_CLOSING = frozenset({"amended"})
 FINISHING = {"done", "skipped", "weighed", "conditions"}
@@ -104,6 +104,8 @@ class BenchState:
     closed_at: str | None
     amendments: tuple[tuple[str, str], ...]
     """Time and text."""
+    lots: Mapping[str, int] = field(default_factory=dict)
+    """Lot named for an ingredient, where the maker chose one."""
 
     @property
     def step(self) -> BenchStep | None:
@@ -216,6 +218,8 @@ def _apply(state: BenchState, event: BatchEvent) -> BenchState:  # noqa: PLR0912
             return replace(state, samples_g=(*state.samples_g, float(data["mass_g"])))
         case "back":
             return replace(state, current=next(i for i, step in enumerate(state.steps) if step.key == data["step"]), timer=None)
+        case "lot":
+            return replace(state, lots={**state.lots, str(data["ingredient"]): int(data["lot_id"])})
         case "photo":
             return replace(state, photos=(*state.photos, str(data["name"])))
         case "note":

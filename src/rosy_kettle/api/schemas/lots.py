@@ -1,0 +1,171 @@
+"""Lots and their movements."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, BeforeValidator, Field
+
+from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
+from rosy_kettle.core.making.stock.lots import LotWord
+
+__all__ = [
+    "BatchLots", "CountSave", "LotAnswer", "LotList", "LotPath", "LotQuery", "LotSave", "LotTraceAnswer", "LotUseAnswer",
+    "MovementAnswer", "MovementList", "MovementQuery",
+]  # fmt: skip
+
+
+def _day(value: object) -> object:
+    if value is None or isinstance(value, date):
+        return value
+    try:
+        return date.fromisoformat(str(value))
+    except ValueError:
+        raise ValueError("a day is written as year-month-day, such as 2026-05-04") from None
+
+
+Day = Annotated[date, Field(strict=False), BeforeValidator(_day)]
+Short = Annotated[str, Field(max_length=80, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
+class LotPath(BaseModel):
+    """Which lot."""
+
+    lot_id: Number
+
+
+class LotQuery(BaseModel):
+    """A page of lots: words in code, supplier or ingredient, one ingredient's, and where the page before ended."""
+
+    q: Query = ""
+    ingredient: Annotated[str, Field(max_length=80)] | None = None
+    cursor: Number | None = None
+    limit: Limit = 50
+
+
+class LotSave(Request):
+    """A purchase."""
+
+    ingredient: Annotated[str, Field(min_length=1, max_length=80)]
+    code: Short
+    quantity_g: Annotated[float, Field(gt=0, le=1e7, allow_inf_nan=False)]
+    supplier: Annotated[str, Field(max_length=200)] = ""
+    bought_on: Day | None = None
+    price: Annotated[str, Field(max_length=20)] | None = None
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
+    best_before: Day | None = None
+    opened_on: Day | None = None
+    active_fraction: Share | None = None
+    water_fraction: Share | None = None
+    key: RequestKey | None = None
+
+
+class CountSave(Request):
+    """What a lot holds by the scale, and why the book says otherwise."""
+
+    left_g: Annotated[float, Field(ge=-1e7, le=1e7, allow_inf_nan=False)]
+    reason: Annotated[str, Field(max_length=200)]
+
+
+class LotAnswer(Response):
+    """A lot as it stands."""
+
+    id: int
+    ingredient: str
+    name: str
+    code: str
+    supplier: str
+    bought_on: date | None
+    price: str | None
+    currency: str
+    quantity_g: float
+    left_g: float
+    best_before: date | None
+    opened_on: date | None
+    properties: dict[str, float]
+    said: list[LotWord]
+
+
+class LotList(Response):
+    """Lots, the newest first."""
+
+    items: list[LotAnswer]
+    next: int | None
+
+
+class MovementAnswer(Response):
+    """Something that came into a lot or went out of it."""
+
+    id: int
+    lot_id: int
+    batch_id: int | None
+    kind: Literal["bought", "used", "stocktake", "wasted", "withdrawn"]
+    mass_g: float
+    reason: str
+    at: datetime
+
+
+class MovementQuery(BaseModel):
+    """A page of movements: of one lot, of one batch, and where the page before ended."""
+
+    lot_id: Number | None = None
+    batch_id: Number | None = None
+    cursor: Number | None = None
+    limit: Limit = 50
+
+
+class MovementList(Response):
+    """Movements, the newest first."""
+
+    items: list[MovementAnswer]
+    next: int | None
+
+
+class LotUseAnswer(Response):
+    """A batch that drew from a lot."""
+
+    batch_id: int
+    name: str
+    made_at: datetime
+    mass_g: float
+    pieces: int
+
+
+class LotTraceAnswer(Response):
+    """A lot with everything that came and went."""
+
+    lot: LotAnswer
+    movements: list[MovementAnswer]
+    uses: list[LotUseAnswer]
+
+
+class LineLots(Response):
+    """The lots a line can be taken from, the first one first."""
+
+    ingredient: str
+    name: str
+    chosen: int | None
+    lots: list[LotAnswer]
+
+
+class DrawnLot(Response):
+    """What a closed batch took from a lot."""
+
+    lot_id: int
+    code: str
+    ingredient: str
+    name: str
+    mass_g: float
+    cost: str | None
+    currency: str
+
+
+class BatchLots(Response):
+    """Lots of a batch: what its lines can be taken from, what they were taken from, and what that cost."""
+
+    lines: list[LineLots]
+    drawn: list[DrawnLot]
+    cost: dict[str, str]
+    every_lot_priced: bool
