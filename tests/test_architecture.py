@@ -19,7 +19,7 @@ MAY_IMPORT = {
     "core": {"numpy", "scipy", f"{OWN}.core"},
     "reference": {f"{OWN}.core", f"{OWN}.reference"},
     "reader": {"rapidfuzz", f"{OWN}.core", f"{OWN}.reference", f"{OWN}.reader"},
-    "files": {"pydantic", f"{OWN}.core", f"{OWN}.files"},
+    "files": {"openpyxl", "pydantic", f"{OWN}.core", f"{OWN}.files"},
     "store": {"alembic", "platformdirs", "sqlalchemy", f"{OWN}.core", f"{OWN}.store"},
     "devices": {"serial", f"{OWN}.core", f"{OWN}.devices"},
     "papers": {"PIL", "icalendar", "reportlab", f"{OWN}.core", f"{OWN}.papers"},

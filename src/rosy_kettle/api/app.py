@@ -27,6 +27,7 @@ from rosy_kettle.api import (
     profiles,
     rack,
     reference,
+    stock_imports,
     test_series,
     trial_designs,
     tub_tests,
@@ -52,7 +53,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 PARTS = (
     reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
-    trial_designs, measurements, journal, devices, profiles, ingredients, lots, moulds,
+    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, moulds,
 )  # fmt: skip
 
 

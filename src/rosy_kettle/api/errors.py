@@ -15,6 +15,8 @@ from rosy_kettle.files.formula_file import sentence_from
 
 __all__ = ["answer_validation_error", "register_errors"]
 
+LARGER_REQUESTS_BYTES = {"/api/stock-imports": 20_500_000}
+"""What may be sent where a file is part of the request; everywhere else a formula file and its envelope."""
 STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "conflict": 409, "took_too_long": 503}
 BUSY = 503
 
@@ -47,7 +49,8 @@ def _workbench_error(error: WorkbenchError) -> Response:
 
 def _http_error(error: HTTPException) -> Response:
     code = (error.name or "error").lower().replace(" ", "_")
-    message = "The request is larger than 1 MB." if error.code == 413 else (error.description or error.name)  # noqa: PLR2004
+    largest = f"The request is larger than {(request.max_content_length or 0) // 1_000_000} MB."
+    message = largest if error.code == 413 else (error.description or error.name)  # noqa: PLR2004
     return _answer(error.code or 500, code, message, {})
 
 
@@ -69,6 +72,7 @@ def _our_bug(error: Exception) -> Response:
 def _refuse_broken_json() -> None:
     """Say where JSON is broken, before a model complains about a body it never got."""
     sends = request.method in {"POST", "PUT", "PATCH"}
+    request.max_content_length = LARGER_REQUESTS_BYTES.get(request.path, request.max_content_length)
     if not sends or request.mimetype == "multipart/form-data" or not request.get_data(cache=True):
         return  # a photo is no JSON; whoever does not want one says so itself
     if not request.is_json:

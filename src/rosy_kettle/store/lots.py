@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Select, Text, cast, func, or_, select
+from sqlalchemy import JSON, ForeignKey, Select, Text, cast, func, insert, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import ConflictError, NotFoundError
@@ -15,8 +15,8 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.ingredients import DecimalText
 
 __all__ = [
-    "LotRow", "MovementRow", "add_lot", "find_lot", "list_lots", "list_movements", "list_stock", "lot_by_code", "lots_of",
-    "lots_of_ingredients", "lots_with_sheets", "move", "movements_of_batch",
+    "LotRow", "MovementRow", "add_lot", "add_lots", "find_lot", "list_lots", "list_movements", "list_stock", "lot_by_code",
+    "lots_of", "lots_of_ingredients", "lots_with_sheets", "move", "movements_of_batch",
 ]  # fmt: skip
 
 
@@ -83,6 +83,31 @@ def add_lot(session: Session, row: LotRow, reason: str = "") -> LotRow:
     session.flush()
     move(session, row, "bought", row.quantity_g, reason)
     return row
+
+
+def add_lots(session: Session, entries: Sequence[Mapping[str, Any]], reason: str) -> int:
+    """Enter many lots at once, each with the movement that brought it; return how many were new.
+
+    An entry whose key is known already is passed over; one whose code is taken gets its key behind the code.
+    """
+    known = set(session.scalars(select(LotRow.request_key).where(LotRow.request_key.is_not(None))))
+    codes = set(session.scalars(select(LotRow.code)))
+    first, at = (session.scalar(select(func.max(LotRow.id))) or 0) + 1, now_utc()
+    lots: list[dict[str, Any]] = []
+    for entry in entries:
+        if entry["request_key"] in known:
+            continue
+        code = entry["code"] if entry["code"] not in codes else f"{entry['code']} ({entry['request_key']})"
+        codes.add(code)
+        kept = {"id": first + len(lots), "code": code, "left_g": entry["quantity_g"], "counted": True, "created_at": at}
+        lots.append({**entry, **kept})
+    if lots:
+        brought = [
+            {"lot_id": lot["id"], "kind": "bought", "mass_g": lot["quantity_g"], "reason": reason, "at": at} for lot in lots
+        ]  # fmt: skip
+        session.execute(insert(LotRow), lots)
+        session.execute(insert(MovementRow), brought)
+    return len(lots)
 
 
 def move(session: Session, lot: LotRow, kind: str, mass_g: float, reason: str = "", batch_id: int | None = None) -> None:

@@ -1074,6 +1074,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock-imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look at a list of stock, or take it over */
+        post: operations["stock_imports_take_stock_imports_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock-imports/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an import back */
+        delete: operations["stock_imports_take_back_stock_imports__string_key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lots as a table */
+        get: operations["stock_imports_table_stock_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/substitutes": {
         parameters: {
             query?: never;
@@ -1518,6 +1569,14 @@ export interface components {
             tub_l: number;
             /** Way */
             way: string;
+        };
+        /**
+         * BackAnswer
+         * @description How many lots were withdrawn.
+         */
+        BackAnswer: {
+            /** Withdrawn */
+            withdrawn: number;
         };
         /**
          * BalanceAnswer
@@ -3532,6 +3591,103 @@ export interface components {
             guard: string;
             /** Message */
             message: string;
+        };
+        /**
+         * ImportAnswer
+         * @description What a file says, and what was taken over; the first rows, those that are asked about before all others.
+         */
+        ImportAnswer: {
+            /** Asked */
+            asked: number;
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /** Date Orders */
+            date_orders: string[];
+            /** Headings */
+            headings: string[];
+            /** In All */
+            in_all: number;
+            /** Known Columns */
+            known_columns: string[];
+            /** Rows */
+            rows: components["schemas"]["ImportRow"][];
+            /** Taken */
+            taken: number;
+        };
+        /**
+         * ImportRow
+         * @description What a row was taken for.
+         */
+        ImportRow: {
+            /** Best Before */
+            best_before: string | null;
+            /** Code */
+            code: string;
+            /** Currency */
+            currency: string;
+            /**
+             * Fate
+             * @enum {string}
+             */
+            fate: "lot" | "price" | "asked";
+            /** Ingredient */
+            ingredient: string | null;
+            /** Price */
+            price: string | null;
+            /** Quantity G */
+            quantity_g: number | null;
+            /** Row */
+            row: number;
+            /** Suggestions */
+            suggestions: string[];
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ImportSave
+         * @description A file, what its columns are, and whether it is only looked at.
+         */
+        ImportSave: {
+            /**
+             * Columns
+             * @default null
+             */
+            columns?: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Content
+             * @description The file in Base64
+             */
+            content: string;
+            /**
+             * Currency
+             * @default USD
+             */
+            currency?: string;
+            /**
+             * Date Order
+             * @default null
+             */
+            date_order?: string | null;
+            /**
+             * Dry
+             * @default true
+             */
+            dry?: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Meanings
+             * @default {}
+             */
+            meanings?: {
+                [key: string]: string;
+            };
         };
         /**
          * IngredientAnswer
@@ -10566,6 +10722,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"][];
+                };
+            };
+        };
+    };
+    stock_imports_take_stock_imports_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    stock_imports_take_back_stock_imports__string_key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    stock_imports_table_stock_csv_get: {
+        parameters: {
+            query?: {
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV, or XLSX where asked for */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };

@@ -1,0 +1,74 @@
+"""Lists of stock and prices, in and out."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+
+from flask import Response
+
+from rosy_kettle.api.part import file_of, part
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.stock_imports import BackAnswer, ImportAnswer, ImportPath, ImportRow, ImportSave, StockFileQuery
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.files.spreadsheet import to_csv, to_xlsx
+from rosy_kettle.reader.stock_list import COLUMNS, DATE_ORDERS, ReadStockRow
+from rosy_kettle.usecases.pantry.import_stock import (
+    STOCK_HEADINGS,
+    ImportAsk,
+    StockImport,
+    import_stock,
+    stock_rows,
+    take_import_back,
+)
+
+__all__ = ["blueprint"]
+
+blueprint = part("stock_imports", __name__, "/api", (404, 422))
+MOST_SHOWN = 300
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+@blueprint.post("/stock-imports", summary="Look at a list of stock, or take it over", responses={200: ImportAnswer})
+def take(body: ImportSave) -> Response:
+    try:
+        data = base64.b64decode(body.content, validate=True)
+    except binascii.Error as error:
+        raise InputError("The file did not arrive whole; choose it again.", quantity="content") from error
+    ask = ImportAsk(data, body.key, body.columns, body.date_order, body.currency, body.meanings, body.dry)
+    with current_studio().writing() as session:
+        return respond(_answer(import_stock(session, ask)))
+
+
+@blueprint.delete("/stock-imports/<string:key>", summary="Take an import back", responses={200: BackAnswer})
+def take_back(path: ImportPath) -> Response:
+    with current_studio().writing() as session:
+        return respond(BackAnswer(withdrawn=take_import_back(session, path.key)))
+
+
+@blueprint.get("/stock.csv", summary="All lots as a table", responses=file_of("text/csv", "CSV, or XLSX where asked for"))
+def table(query: StockFileQuery) -> Response:
+    with current_studio().reading() as session:
+        rows = stock_rows(session)
+    data = to_csv(STOCK_HEADINGS, rows) if query.kind == "csv" else to_xlsx("Lots", STOCK_HEADINGS, rows)
+    response = Response(data, mimetype="text/csv" if query.kind == "csv" else XLSX)
+    response.headers["Content-Disposition"] = f'attachment; filename="lots.{query.kind}"'
+    return response
+
+
+def _answer(made: StockImport) -> ImportAnswer:
+    ordered = sorted(made.rows, key=lambda row: (row.fate != "asked", row.row))
+    return ImportAnswer(
+        headings=list(made.headings), columns=made.columns, known_columns=list(COLUMNS), date_orders=list(DATE_ORDERS),
+        rows=[_row(row) for row in ordered[:MOST_SHOWN]], in_all=len(made.rows),
+        asked=sum(row.fate == "asked" for row in made.rows), taken=made.taken,
+    )  # fmt: skip
+
+
+def _row(row: ReadStockRow) -> ImportRow:
+    return ImportRow(
+        row=row.row, text=row.text, fate=row.fate, ingredient=row.ingredient, quantity_g=row.quantity_g,
+        price=None if row.price is None else str(row.price), currency=row.currency, code=row.code, best_before=row.best_before,
+        why=row.why, suggestions=list(row.suggestions),
+    )  # fmt: skip

@@ -1,0 +1,202 @@
+"""Price lists and stock as suppliers and spreadsheets have them: which column is what, and what each row means."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+
+from rosy_kettle.reader.names import NameIndex, plain
+
+__all__ = ["COLUMNS", "DATE_ORDERS", "ReadStockRow", "guess_columns", "guess_date_order", "read_stock_rows"]
+
+COLUMNS = {
+    "name": ("name", "ingredient", "item", "product", "description", "article", "material", "zutat", "artikel"),
+    "quantity": ("quantity", "qty", "amount", "stock", "on hand", "weight", "pack", "size", "net", "menge", "quantite"),
+    "unit": ("unit", "units", "uom", "einheit"),
+    "price": ("price", "cost", "total", "unit price", "preis", "prix", "paid", "amount paid"),
+    "currency": ("currency", "curr", "wahrung", "devise"),
+    "supplier": ("supplier", "vendor", "from", "shop", "bought from", "lieferant", "fournisseur"),
+    "code": ("lot", "lot no", "lot number", "batch", "batch no", "code", "charge", "lot code"),
+    "best_before": ("best before", "bb", "bbe", "expiry", "expires", "expiry date", "use by", "exp", "mhd", "haltbar bis"),
+    "bought_on": ("bought", "date", "purchase date", "bought on", "received", "gekauft", "ordered"),
+}  # fmt: skip
+"""What a table may hold, and the headings it is known by."""
+GRAMS = {
+    "g": 1.0, "gr": 1.0, "gram": 1.0, "grams": 1.0, "gramm": 1.0, "kg": 1000.0, "kilo": 1000.0, "kilos": 1000.0,
+    "oz": 28.349523125, "ounce": 28.349523125, "ounces": 28.349523125, "lb": 453.59237, "lbs": 453.59237, "pound": 453.59237,
+    "pounds": 453.59237, "mg": 0.001, "t": 1_000_000.0,
+}  # fmt: skip
+"""Grams of a unit of mass; the international avoirdupois pound of 1959."""
+CURRENCIES = {"$": "USD", "€": "EUR", "£": "GBP", "¥": "JPY", "kr": "SEK", "zł": "PLN", "fr": "CHF"}
+DATE_ORDERS = ("day-month-year", "month-day-year", "year-month-day")
+NUMBER = re.compile(r"[-+]?\d[\d.,'\u00a0\u202f ]*")
+DATE = re.compile(r"^(\d{1,4})[./\- ](\d{1,2})[./\- ](\d{1,4})")
+CENTURY = 2000
+LARGEST_DAY, LARGEST_MONTH = 31, 12
+
+
+@dataclass(frozen=True, slots=True)
+class ReadStockRow:
+    """What a row was taken for."""
+
+    row: int
+    """From 1, the headings not counted."""
+    text: str
+    fate: str
+    """lot, price or asked."""
+    ingredient: str | None
+    quantity_g: float | None
+    price: Decimal | None
+    currency: str
+    supplier: str
+    code: str
+    best_before: date | None
+    bought_on: date | None
+    why: str
+    """What has to be said of it, or asked."""
+    suggestions: tuple[str, ...] = ()
+
+
+def guess_columns(headings: Sequence[str]) -> dict[str, int]:
+    """Return which column is what, as far as the headings say."""
+    found: dict[str, int] = {}
+    told = [plain(re.sub(r"[(\[].*?[)\]]", "", heading)) for heading in headings]
+    for exactly in (True, False):
+        for column, names in COLUMNS.items():
+            for index, heading in enumerate(told):
+                fits = heading in names if exactly else any(set(name.split()) <= set(heading.split()) for name in names)
+                if column not in found and index not in found.values() and fits:
+                    found[column] = index
+    return found
+
+
+def guess_date_order(cells: Sequence[str]) -> str | None:
+    """Return the one order that all days of a column can be read in; None where several can, or none."""
+    orders = set(DATE_ORDERS)
+    for cell in cells:
+        if DATE.match(cell):
+            orders &= {order for order in DATE_ORDERS if _day(cell, order) is not None}
+    return orders.pop() if len(orders) == 1 else None
+
+
+def read_stock_rows(
+    headings: Sequence[str], rows: Sequence[Sequence[str]], columns: Mapping[str, int], index: NameIndex, *,
+    date_order: str | None, currency: str,
+) -> list[ReadStockRow]:  # fmt: skip
+    """Return what every row means; one that cannot be meant for sure is asked about, none is dropped."""
+    unit = _unit_of_heading(headings, columns)
+    order = {
+        name: date_order or guess_date_order([row[columns[name]] for row in rows])
+        for name in ("best_before", "bought_on") if name in columns
+    }  # fmt: skip
+    return [_row(number, row, columns, index, unit, order, currency) for number, row in enumerate(rows, start=1)]
+
+
+def _unit_of_heading(headings: Sequence[str], columns: Mapping[str, int]) -> str:
+    if "quantity" not in columns:
+        return ""
+    words = plain(headings[columns["quantity"]]).split()
+    return next((word for word in reversed(words) if word in GRAMS), "")
+
+
+def _row(
+    number: int, row: Sequence[str], columns: Mapping[str, int], index: NameIndex, unit: str, order: Mapping[str, str | None],
+    currency: str,
+) -> ReadStockRow:  # fmt: skip
+    def cell(name: str) -> str:
+        return row[columns[name]] if name in columns else ""
+
+    asked: list[str] = []
+    match = index.match(cell("name"))
+    if match.ingredient is None:
+        asked.append(f'What is "{cell("name")[:60]}"?' if cell("name") else "The row names nothing.")
+    quantity_g = _grams(cell("quantity"), cell("unit") or unit, asked)
+    price = None
+    if cell("price"):
+        price = _number(cell("price"))
+        if price is None or price < 0:
+            asked.append(f'"{cell("price")[:20]}" is no price.')
+            price = None
+    days = {name: _asked_day(cell(name), order.get(name), asked) for name in ("best_before", "bought_on")}
+    fate = "asked" if asked else "lot" if quantity_g else "price" if price is not None else "asked"
+    if fate == "asked" and not asked:
+        asked.append("There is neither a quantity nor a price.")
+    return ReadStockRow(
+        number, " · ".join(each for each in row if each)[:200], fate, match.ingredient, quantity_g, price,
+        _currency(cell("currency"), cell("price"), currency), cell("supplier")[:200], cell("code")[:80], days["best_before"],
+        days["bought_on"], " ".join(asked), match.suggestions,
+    )  # fmt: skip
+
+
+def _grams(text: str, unit: str, asked: list[str]) -> float | None:
+    if not text:
+        return None
+    value = _number(text)
+    words = [word for word in re.findall(r"[^\W\d_]+", text.casefold()) if word]
+    told = next((word for word in words if word in GRAMS), plain(unit))
+    if value is None or value <= 0:
+        asked.append(f'"{text[:20]}" is no quantity.')
+        return None
+    if told not in GRAMS:
+        asked.append(f'How many grams are "{text[:20]} {unit}"?' if (unit or words) else f'In which unit is "{text[:20]}"?')
+        return None
+    return float(value) * GRAMS[told]
+
+
+def _number(text: str) -> Decimal | None:
+    """Return a number with either decimal sign: the last of two different signs, or one that three digits do not follow."""
+    found = NUMBER.search(text)
+    if found is None:
+        return None
+    written = re.sub(r"[\s'\u00a0\u202f]", "", found[0]).rstrip(".,")
+    last = max(written.rfind(","), written.rfind("."))
+    if last >= 0:
+        sign = written[last]
+        other = "," if sign == "." else "."
+        thousands = sign == "," and other not in written and re.fullmatch(r"[-+]?[1-9]\d{0,2},\d{3}", written) is not None
+        grouped = thousands or written.count(sign) > 1
+        whole = written.replace(other, "")
+        written = whole.replace(sign, "") if grouped else whole.replace(sign, ".")
+    return Decimal(written)
+
+
+def _currency(cell: str, price: str, otherwise: str) -> str:
+    if re.fullmatch(r"[A-Za-z]{3}", cell.strip()):
+        return cell.strip().upper()
+    both = f"{cell} {price}".casefold()
+    code = re.search(r"\b(usd|eur|gbp|chf|pln|sek|nok|dkk|jpy|cad|aud)\b", both)
+    if code:
+        return code[1].upper()
+    return next((name for sign, name in CURRENCIES.items() if sign in both), otherwise)
+
+
+def _asked_day(text: str, order: str | None, asked: list[str]) -> date | None:
+    if not text:
+        return None
+    if DATE.match(text) is None:
+        asked.append(f'"{text[:20]}" is no day.')
+        return None
+    if re.match(r"^\d{4}[./\- ]", text):
+        order = "year-month-day"
+    if order is None:
+        asked.append(f'Which is the day in "{text[:20]}"? Say in which order days are written.')
+        return None
+    day = _day(text, order)
+    if day is None:
+        asked.append(f'"{text[:20]}" is no day when read {order}.')
+    return day
+
+
+def _day(text: str, order: str) -> date | None:
+    found = DATE.match(text)
+    if found is None:
+        return None
+    parts = dict(zip(order.split("-"), (int(each) for each in found.groups()), strict=True))
+    year = parts["year"] if parts["year"] >= 1000 else CENTURY + parts["year"]  # noqa: PLR2004 - written in full
+    try:
+        return date(year, parts["month"], parts["day"])
+    except ValueError:
+        return None

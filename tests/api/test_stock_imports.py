@@ -1,0 +1,131 @@
+"""Lists of stock over HTTP: odd headings, units, signs and days; looked at, taken over, taken back; nothing runs as a formula."""
+
+from __future__ import annotations
+
+import base64
+import io
+from decimal import Decimal
+from time import perf_counter
+from typing import Any
+
+import openpyxl
+import pytest
+from flask.testing import FlaskClient
+
+from rosy_kettle.files.spreadsheet import read_sheet, to_csv, to_xlsx
+from rosy_kettle.reader.stock_list import _number as number
+from rosy_kettle.reader.stock_list import guess_date_order
+
+Answer = dict[str, Any]
+LIST = """Artikel;Menge (kg);Preis;Lieferant;Charge;MHD
+Bicarbonate of soda;5;"12,40 €";Harbour stores;NB-11;25/04/2027
+Glycerin;1,25;8,90 €;Harbour stores;G-88;12/06/2027
+SLSA powder;0,5;"1.021,00 €";Harbour stores;;01/12/2027
+Moon glimmer;2;3,00 €;Harbour stores;M-1;
+Corn starch;1;2,10 €;Harbour stores;C-1;02/03/2027
+""".replace(";MHD", ";MHD ")
+KEY = "import-of-a-test-1"
+
+
+def sent(client: FlaskClient, data: bytes, status: int = 200, **ask: Any) -> Answer:
+    body = {"content": base64.b64encode(data).decode(), "key": KEY, **ask}
+    answer = client.post("/api/stock-imports", json=body)
+    assert answer.status_code == status, answer.text
+    made: Answer = answer.json
+    return made
+
+
+def test_a_list_is_looked_at_taught_taken_over_and_taken_back(client: FlaskClient) -> None:
+    seen = sent(client, LIST.encode())
+    assert (seen["in_all"], seen["asked"], seen["taken"]) == (5, 1, 0)
+    assert {seen["headings"][at]: name for name, at in seen["columns"].items()} == {
+        "Artikel": "name", "Menge (kg)": "quantity", "Preis": "price", "Lieferant": "supplier", "Charge": "code",
+        "MHD": "best_before",
+    }  # fmt: skip
+    assert seen["rows"][0]["why"] == 'What is "Moon glimmer"?'
+    rows = {row["row"]: row for row in seen["rows"]}
+    assert (rows[2]["quantity_g"], rows[2]["price"], rows[2]["currency"]) == (1250.0, "8.90", "EUR")
+    assert rows[3]["price"] == "1021.00"
+    assert rows[1]["best_before"] == "2027-04-25"
+    assert client.get("/api/lots").json["items"] == []
+    taken = sent(client, LIST.encode(), dry=False, meanings={"Moon glimmer": "mica-pigment"})
+    assert (taken["asked"], taken["taken"]) == (0, 5)
+    assert sent(client, LIST.encode())["asked"] == 0, "the name is learnt"
+    assert client.get("/api/ingredients/glycerin").json["on_hand_g"] == 1250.0
+    assert sent(client, LIST.encode(), dry=False)["taken"] == 5
+    assert len(client.get("/api/lots").json["items"]) == 5, "the same import twice is one"
+    assert client.delete(f"/api/stock-imports/{KEY}").json["withdrawn"] == 5
+    assert client.get("/api/lots").json["items"] == []
+    assert client.delete(f"/api/stock-imports/{KEY}").status_code == 404
+
+
+def test_days_that_can_be_read_two_ways_are_asked_about(client: FlaskClient) -> None:
+    text = "Name,Grams,Best before\nGlycerin,500,03/04/05\n"
+    seen = sent(client, text.encode(), columns={"name": 0, "quantity": 1, "best_before": 2, "unit": 1})
+    assert "Which is the day" in seen["rows"][0]["why"]
+    told = sent(client, text.encode(), date_order="day-month-year")
+    assert told["rows"][0]["best_before"] == "2005-04-03"
+    assert guess_date_order(["03/04/2027", "25/04/2027"]) == "day-month-year"
+    assert guess_date_order(["03/04/2027", "04/25/2027"]) == "month-day-year"
+    assert guess_date_order(["03/04/2027"]) is None
+
+
+@pytest.mark.parametrize(("text", "value"), [
+    ("1,250", "1250"), ("1.250", "1.250"), ("1.250,5", "1250.5"), ("1,250.5", "1250.5"), ("12,4", "12.4"), ("1 250", "1250"),
+    ("€ 8,90", "8.90"), ("1'250.00", "1250.00"), ("0,500", "0.500"), ("1.000.000", "1000000"),
+])  # fmt: skip
+def test_numbers_with_either_sign(text: str, value: str) -> None:
+    assert number(text) == Decimal(value)
+
+
+def test_units_of_mass_and_what_has_none() -> None:
+    """The international avoirdupois pound is 453.59237 g exactly (agreement of 1959)."""
+    from rosy_kettle.reader.stock_list import _grams as grams
+
+    asked: list[str] = []
+    assert grams("2 lb", "", asked) == pytest.approx(907.18474)
+    assert grams("3", "oz", asked) == pytest.approx(85.048569)
+    assert asked == []
+    assert grams("3", "", asked) is None
+    assert grams("2 bottles", "", asked) is None
+    assert len(asked) == 2
+
+
+def test_xlsx_comes_and_goes_and_nothing_in_it_is_a_formula(client: FlaskClient) -> None:
+    book = openpyxl.Workbook()
+    book.active.append(["Ingredient", "Qty", "Unit", "Cost"])
+    book.active.append(["Citric acid", 2.5, "kg", 11.2])
+    out = io.BytesIO()
+    book.save(out)
+    assert sent(client, out.getvalue(), dry=False)["taken"] == 1
+    client.post("/api/lots", json={"ingredient": "glycerin", "quantity_g": 5.0, "code": "=HYPERLINK(1)", "supplier": "@cmd"})
+    table = client.get("/api/stock.csv?kind=xlsx")
+    sheet = openpyxl.load_workbook(io.BytesIO(table.data)).active
+    cells = [cell for row in sheet.iter_rows() for cell in row]
+    assert not [cell.coordinate for cell in cells if cell.data_type == "f"]
+    assert "'=HYPERLINK(1)" in {cell.value for cell in cells}
+    text = client.get("/api/stock.csv").data.decode("utf-8-sig")
+    assert "'@cmd" in text
+    assert [row[0] for row in read_sheet(text.encode()).rows] == ["citric-acid-anhydrous", "glycerin"]
+    assert read_sheet(to_xlsx("x", ["a", "b"], [("-5", "-x")])).rows == (("-5", "'-x"),)
+    assert read_sheet(to_csv(["a", "b"], [("1", "+2,5")])).rows == (("1", "'+2,5"),)
+
+
+def test_what_is_no_table_is_refused_in_one_sentence(client: FlaskClient) -> None:
+    assert "neither CSV nor XLSX" in sent(client, b"\0\1\2" * 50, 422)["message"]
+    assert "no spreadsheet" in sent(client, b"PK\3\4 not a zip", 422)["message"]
+    assert "no row" in sent(client, b"name,price\n", 422)["message"]
+    assert "which column names" in sent(client, b"x,y\n1,2\n", 422)["message"]
+    assert "no column" in sent(client, b"name,y\n1,2\n", 422, columns={"name": 9})["message"]
+
+
+def test_a_hundred_thousand_rows_are_taken_over_in_a_minute(client: FlaskClient) -> None:
+    names = ("Glycerin", "Corn starch", "Citric acid", "Baking soda", "SLSA powder")
+    rows = "\n".join(f"{names[index % 5]},{1 + index % 7} kg,{index % 90 + 1}.50,L-{index}" for index in range(100_000))
+    begun = perf_counter()
+    assert sent(client, f"Item,Qty,Price,Lot\n{rows}\n".encode(), dry=False)["taken"] == 100_000
+    assert perf_counter() - begun < 60
+    begun = perf_counter()
+    client.get("/api/lots?q=harbour")
+    client.get("/api/ingredients/glycerin")
+    assert perf_counter() - begun < 2
