@@ -24,9 +24,11 @@ from rosy_kettle.api import (
     lots,
     measurements,
     moulds,
+    orders,
     profiles,
     rack,
     reference,
+    settings,
     stock_imports,
     test_series,
     trial_designs,
@@ -53,7 +55,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 PARTS = (
     reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
-    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, moulds,
+    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders, settings, moulds,
 )  # fmt: skip
 
 

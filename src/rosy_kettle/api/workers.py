@@ -26,7 +26,7 @@ REQUEST_SECONDS = 30.0
 LOOK_SECONDS = 0.1
 """Between looks of a waiting request whether it is still worth waiting [s]."""
 HARD = frozenset({
-    "evaluations", "recipe-readings", "levers", "explanations", "balances", "substitutes", "swaps", "charts", "plans",
+    "evaluations", "recipe-readings", "levers", "explanations", "balances", "substitutes", "swaps", "charts", "plans", "week",
 })  # fmt: skip
 """Last words of the routes whose work grows with what is sent."""
 

@@ -900,6 +900,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders, the newest first */
+        get: operations["orders_list__orders_get"];
+        put?: never;
+        /** Take an order */
+        post: operations["orders_take_orders_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change an order */
+        put: operations["orders_change_orders__int_order_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/profiles": {
         parameters: {
             query?: never;
@@ -1067,6 +1102,24 @@ export interface paths {
         /** Methods, tools, units, states and readings */
         get: operations["reference_reference_reference_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the maker has said of the studio */
+        get: operations["settings_read_get"];
+        /** Say it otherwise */
+        put: operations["settings_change_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1377,6 +1430,23 @@ export interface paths {
         put?: never;
         /** Let one thing happen in a test */
         post: operations["tub_happen__int_test_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The week of the open orders */
+        post: operations["orders_week_week_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2566,6 +2636,16 @@ export interface components {
             left_g: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * DaySave
+         * @description When hands may work on a day; from and to alike is closed.
+         */
+        DaySave: {
+            /** From H */
+            from_h: number;
+            /** To H */
+            to_h: number;
         };
         /**
          * DeclaredName
@@ -4585,6 +4665,16 @@ export interface components {
             text: string;
         };
         /**
+         * OpenHours
+         * @description When hands may work on a day of the week; from and to alike is closed [h, local].
+         */
+        OpenHours: {
+            /** From H */
+            from_h: number;
+            /** To H */
+            to_h: number;
+        };
+        /**
          * OpenedEvent
          * @description The tap is opened, or the test is closed.
          */
@@ -4618,6 +4708,101 @@ export interface components {
             pieces: components["schemas"]["PlannedPieces"][];
             /** Portions */
             portions: components["schemas"]["PortionShare"][];
+        };
+        /**
+         * OrderAnswer
+         * @description An order.
+         */
+        OrderAnswer: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Due At */
+            due_at: string | null;
+            /** Formula Id */
+            formula_id: number;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Pieces */
+            pieces: number;
+            /** Starts At */
+            starts_at: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "made" | "cancelled";
+            /** Tool */
+            tool: string | null;
+            /** Who */
+            who: string;
+        };
+        /**
+         * OrderChange
+         * @description What became of it, where it is dragged to, or that the week may find a place again.
+         */
+        OrderChange: {
+            /**
+             * Free
+             * @default false
+             */
+            free?: boolean;
+            /**
+             * Starts At
+             * @default null
+             */
+            starts_at?: string | null;
+            /**
+             * State
+             * @default null
+             */
+            state?: ("open" | "made" | "cancelled") | null;
+        };
+        /**
+         * OrderList
+         * @description Orders, the newest first.
+         */
+        OrderList: {
+            /** Items */
+            items: components["schemas"]["OrderAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * OrderSave
+         * @description Some pieces of one formula for somebody, by a day.
+         */
+        OrderSave: {
+            /**
+             * Due At
+             * @default null
+             */
+            due_at?: string | null;
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Pieces */
+            pieces: number;
+            /**
+             * Tool
+             * @default null
+             */
+            tool?: string | null;
+            /** Who */
+            who: string;
         };
         /**
          * OutOfRange
@@ -4857,6 +5042,35 @@ export interface components {
             utc_offset_min?: number;
             /** Wishes */
             wishes: components["schemas"]["WishSave"][];
+        };
+        /**
+         * PlannedOrderAnswer
+         * @description An order with its place in the week.
+         */
+        PlannedOrderAnswer: {
+            /** Batch G */
+            batch_g: number;
+            /** Bowls */
+            bowls: number;
+            /** Dry At */
+            dry_at: string | null;
+            /** Dry H */
+            dry_h: number;
+            /** Fixed */
+            fixed: boolean;
+            /** Hands End At */
+            hands_end_at: string | null;
+            /** Hands H */
+            hands_h: number;
+            /** Name */
+            name: string;
+            order: components["schemas"]["OrderAnswer"];
+            /** Starts At */
+            starts_at: string | null;
+            /** Trays */
+            trays: number;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * PlannedPieces
@@ -6011,45 +6225,80 @@ export interface components {
             reason: string;
         };
         /**
+         * SettingsAnswer
+         * @description What the maker has said, with what is usual where nothing was said.
+         */
+        SettingsAnswer: {
+            settings: components["schemas"]["StudioSettings"];
+        };
+        /**
          * SettingsSave
-         * @description What a profile assumes beside its bands; null leaves it to the formula.
+         * @description Maker, markets, units, money, hours and hands.
          */
         SettingsSave: {
             /**
-             * Dose G
-             * @default null
+             * Bowls
+             * @default 1
              */
-            dose_g?: number | null;
+            bowls?: number;
             /**
-             * Hardness
-             * @default null
+             * Contact
+             * @default
              */
-            hardness?: ("soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain") | null;
+            contact?: string;
             /**
-             * Humidity Pct
-             * @default null
+             * Currency
+             * @default USD
              */
-            humidity_pct?: number | null;
+            currency?: string;
+            /**
+             * Decimal Sign
+             * @default .
+             * @enum {string}
+             */
+            decimal_sign?: "." | ",";
+            /**
+             * Hands
+             * @default 1
+             */
+            hands?: number;
+            /**
+             * Maker
+             * @default
+             */
+            maker?: string;
             /**
              * Markets
-             * @default null
+             * @default [
+             *       "US"
+             *     ]
              */
-            markets?: ("US" | "EU" | "UK")[] | null;
+            markets?: ("US" | "EU" | "UK")[];
             /**
-             * Room C
-             * @default null
+             * Mass Unit
+             * @default g
+             * @enum {string}
              */
-            room_c?: number | null;
+            mass_unit?: "g" | "oz";
             /**
-             * Tub L
-             * @default null
+             * Place
+             * @default
              */
-            tub_l?: number | null;
+            place?: string;
             /**
-             * Youngest User Months
-             * @default null
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
              */
-            youngest_user_months?: number | null;
+            temperature_unit?: "°C" | "°F";
+            /**
+             * Volume Unit
+             * @default mL
+             * @enum {string}
+             */
+            volume_unit?: "mL" | "fl oz";
+            /** Week */
+            week: components["schemas"]["DaySave"][];
         };
         /**
          * Shelf
@@ -6132,6 +6381,22 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * Span
+         * @description From one moment to another.
+         */
+        Span: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+        };
+        /**
          * Stage
          * @description One stage on the line.
          */
@@ -6197,6 +6462,71 @@ export interface components {
         StockSave: {
             /** On Hand G */
             on_hand_g: number | null;
+        };
+        /**
+         * StudioSettings
+         * @description Maker, markets, units, money, hours and hands.
+         */
+        StudioSettings: {
+            /**
+             * Bowls
+             * @default 1
+             */
+            bowls: number;
+            /**
+             * Contact
+             * @default
+             */
+            contact: string;
+            /**
+             * Currency
+             * @default USD
+             */
+            currency: string;
+            /**
+             * Decimal Sign
+             * @default .
+             */
+            decimal_sign: string;
+            /**
+             * Hands
+             * @default 1
+             */
+            hands: number;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
+            /**
+             * Markets
+             * @default [
+             *       "US"
+             *     ]
+             */
+            markets: string[];
+            /**
+             * Mass Unit
+             * @default g
+             */
+            mass_unit: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Temperature Unit
+             * @default °C
+             */
+            temperature_unit: string;
+            /**
+             * Volume Unit
+             * @default mL
+             */
+            volume_unit: string;
+            /** Week */
+            week: components["schemas"]["OpenHours"][];
         };
         /**
          * Substitute
@@ -6981,6 +7311,56 @@ export interface components {
         WaysOut: {
             /** Ways */
             ways: components["schemas"]["RescueOption"][];
+        };
+        /**
+         * WeekAnswer
+         * @description The open orders with their places.
+         */
+        WeekAnswer: {
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /** Cost */
+            cost: number;
+            /** Days */
+            days: number;
+            /** Gap */
+            gap: number | null;
+            /** Hands */
+            hands: number;
+            /** Open Hours */
+            open_hours: components["schemas"]["Span"][];
+            /** Orders */
+            orders: components["schemas"]["PlannedOrderAnswer"][];
+            /** Searched */
+            searched: boolean;
+            /** Trays */
+            trays: number | null;
+            /** Trays Taken */
+            trays_taken: number;
+        };
+        /**
+         * WeekSave
+         * @description How many days, what the maker's clock is ahead of UTC, and how long a better plan may be searched for.
+         */
+        WeekSave: {
+            /**
+             * Days
+             * @default 7
+             */
+            days?: number;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds?: number;
+            /**
+             * Utc Offset Min
+             * @default 0
+             */
+            utc_offset_min?: number;
         };
         /**
          * WeighInList
@@ -10111,6 +10491,137 @@ export interface operations {
             };
         };
     };
+    orders_list__orders_get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                state?: ("open" | "made" | "cancelled") | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    orders_take_orders_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    orders_change_orders__int_order_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     profiles_list__get: {
         parameters: {
             query?: never;
@@ -10722,6 +11233,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"][];
+                };
+            };
+        };
+    };
+    settings_read_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    settings_change_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };
@@ -11716,6 +12289,48 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    orders_week_week_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeekSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,85 @@
+"""Orders and the week."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from flask import Response
+
+from rosy_kettle.api.part import part
+from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.orders import (
+    OrderAnswer,
+    OrderChange,
+    OrderList,
+    OrderPath,
+    OrderQuery,
+    OrderSave,
+    PlannedOrderAnswer,
+    Span,
+    WeekAnswer,
+    WeekSave,
+)
+from rosy_kettle.api.studio import current_studio
+from rosy_kettle.store.orders import OrderRow, list_orders
+from rosy_kettle.usecases.week.plan_week import (
+    OrderTake,
+    PlannedOrder,
+    WeekAsk,
+    change_order,
+    plan_week,
+    take_order,
+)
+
+__all__ = ["blueprint"]
+
+blueprint = part("orders", __name__, "/api", (404, 422))
+
+
+@blueprint.get("/orders", summary="Orders, the newest first", responses={200: OrderList})
+def list_(query: OrderQuery) -> Response:
+    with current_studio().reading() as session:
+        rows = list_orders(session, query=query.q, state=query.state, before=query.cursor, limit=query.limit + 1)
+        items = [_order(row) for row in rows[: query.limit]]
+    return respond(OrderList(items=items, next=items[-1].id if len(rows) > query.limit else None))
+
+
+@blueprint.post("/orders", summary="Take an order", responses={201: OrderAnswer})
+def take(body: OrderSave) -> Response:
+    asked = OrderTake(body.who, body.formula_id, body.pieces, body.tool, body.due_at, body.note, body.key)
+    with current_studio().writing() as session:
+        return respond(_order(take_order(session, asked, datetime.now(UTC))), 201)
+
+
+@blueprint.put("/orders/<int:order_id>", summary="Change an order", responses={200: OrderAnswer})
+def change(path: OrderPath, body: OrderChange) -> Response:
+    with current_studio().writing() as session:
+        row = change_order(session, path.order_id, state=body.state, starts_at=body.starts_at, free=body.free)
+        return respond(_order(row))
+
+
+@blueprint.post("/week", summary="The week of the open orders", responses={200: WeekAnswer})
+def week(body: WeekSave) -> Response:
+    ask = WeekAsk(datetime.now(UTC), body.days, body.utc_offset_min, body.seconds)
+    with current_studio().reading() as session:
+        planned = plan_week(session, ask)
+    return respond(WeekAnswer(
+        begins_at=planned.begins_at, days=planned.days, orders=[_planned(each) for each in planned.orders],
+        open_hours=[Span(from_at=a, to_at=b) for a, b in planned.open_hours], hands=planned.hands, trays=planned.trays,
+        trays_taken=planned.trays_taken, cost=planned.cost, gap=planned.gap, searched=planned.searched,
+    ))  # fmt: skip
+
+
+def _order(row: OrderRow) -> OrderAnswer:
+    return OrderAnswer(
+        id=row.id, who=row.who, formula_id=row.formula_id, pieces=row.pieces, tool=row.tool, due_at=row.due_at, note=row.note,
+        state=row.state, starts_at=row.starts_at, created_at=row.created_at,
+    )  # fmt: skip
+
+
+def _planned(each: PlannedOrder) -> PlannedOrderAnswer:
+    return PlannedOrderAnswer(
+        order=_order(each.row), name=each.name, batch_g=each.batch_g, bowls=each.bowls, hands_h=each.hands_h, dry_h=each.dry_h,
+        trays=each.trays, starts_at=each.starts_at, hands_end_at=each.hands_end_at, dry_at=each.dry_at, fixed=each.fixed,
+        why_not=each.why_not,
+    )  # fmt: skip

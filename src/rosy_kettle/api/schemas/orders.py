@@ -1,0 +1,121 @@
+"""Orders and the week they are made in."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from rosy_kettle.api.schemas.common import Limit, Moment, Number, Query, Request, RequestKey, Response
+
+__all__ = [
+    "OrderAnswer", "OrderChange", "OrderList", "OrderPath", "OrderQuery", "OrderSave", "PlannedOrderAnswer", "WeekAnswer",
+    "WeekSave",
+]  # fmt: skip
+
+State = Literal["open", "made", "cancelled"]
+
+
+class OrderPath(BaseModel):
+    """Which order."""
+
+    order_id: Number
+
+
+class OrderQuery(BaseModel):
+    """A page of orders: for whom, in which state, and where the page before ended."""
+
+    q: Query = ""
+    state: State | None = None
+    cursor: Number | None = None
+    limit: Limit = 50
+
+
+class OrderSave(Request):
+    """Some pieces of one formula for somebody, by a day."""
+
+    who: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")]
+    formula_id: Number
+    pieces: Annotated[int, Field(ge=1, le=100_000)]
+    tool: Annotated[str, Field(max_length=80)] | None = None
+    due_at: Moment | None = None
+    note: Annotated[str, Field(max_length=500)] = ""
+    key: RequestKey | None = None
+
+
+class OrderChange(Request):
+    """What became of it, where it is dragged to, or that the week may find a place again."""
+
+    state: State | None = None
+    starts_at: Moment | None = None
+    free: bool = False
+
+
+class OrderAnswer(Response):
+    """An order."""
+
+    id: int
+    who: str
+    formula_id: int
+    pieces: int
+    tool: str | None
+    due_at: datetime | None
+    note: str
+    state: State
+    starts_at: datetime | None
+    created_at: datetime
+
+
+class OrderList(Response):
+    """Orders, the newest first."""
+
+    items: list[OrderAnswer]
+    next: int | None
+
+
+class WeekSave(Request):
+    """How many days, what the maker's clock is ahead of UTC, and how long a better plan may be searched for."""
+
+    days: Annotated[int, Field(ge=1, le=42)] = 7
+    utc_offset_min: Annotated[int, Field(ge=-840, le=840)] = 0
+    seconds: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] = 0.0
+
+
+class PlannedOrderAnswer(Response):
+    """An order with its place in the week."""
+
+    order: OrderAnswer
+    name: str
+    batch_g: float
+    bowls: int
+    hands_h: int
+    dry_h: int
+    trays: int
+    starts_at: datetime | None
+    hands_end_at: datetime | None
+    dry_at: datetime | None
+    fixed: bool
+    why_not: str
+
+
+class Span(Response):
+    """From one moment to another."""
+
+    from_at: datetime
+    to_at: datetime
+
+
+class WeekAnswer(Response):
+    """The open orders with their places."""
+
+    begins_at: datetime
+    days: int
+    orders: list[PlannedOrderAnswer]
+    open_hours: list[Span]
+    hands: int
+    trays: int | None
+    trays_taken: int
+    cost: float
+    gap: float | None
+    searched: bool

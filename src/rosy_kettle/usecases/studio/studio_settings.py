@@ -1,0 +1,56 @@
+"""What the maker has said of the studio, with what is usual where nothing was said."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, field
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.store.settings import read_settings, write_settings
+
+__all__ = ["OpenHours", "StudioSettings", "change_settings", "studio_settings"]
+
+USUAL_WEEK = tuple((9, 17) if day < 5 else (0, 0) for day in range(7))  # noqa: PLR2004 - Monday to Friday
+
+
+@dataclass(frozen=True, slots=True)
+class OpenHours:
+    """When hands may work on a day of the week; from and to alike is closed [h, local]."""
+
+    from_h: int
+    to_h: int
+
+
+@dataclass(frozen=True, slots=True)
+class StudioSettings:
+    """Maker, markets, units, money, hours and hands."""
+
+    maker: str = ""
+    place: str = ""
+    contact: str = ""
+    markets: tuple[str, ...] = ("US",)
+    mass_unit: str = "g"
+    temperature_unit: str = "°C"
+    volume_unit: str = "mL"
+    decimal_sign: str = "."
+    currency: str = "USD"
+    hands: int = 1
+    bowls: int = 1
+    week: tuple[OpenHours, ...] = field(default_factory=lambda: tuple(OpenHours(*day) for day in USUAL_WEEK))
+    """From Monday to Sunday."""
+
+
+def studio_settings(session: Session) -> StudioSettings:
+    """Return the settings; what nobody has said is usual."""
+    said: dict[str, Any] = read_settings(session)
+    if "week" in said:
+        said["week"] = tuple(OpenHours(**day) for day in said["week"])
+    if "markets" in said:
+        said["markets"] = tuple(said["markets"])
+    return StudioSettings(**said)
+
+
+def change_settings(session: Session, settings: StudioSettings) -> None:
+    """Keep settings."""
+    write_settings(session, asdict(settings))

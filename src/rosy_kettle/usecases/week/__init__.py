@@ -1,0 +1,1 @@
+"""Orders and the week they are made in."""

@@ -1,0 +1,231 @@
+"""The week of the open orders: each becomes a batch with its hours, and the batches find their places."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.making.plan import Wish
+from rosy_kettle.core.making.week.jobs import DAY_H, Job, Workshop
+from rosy_kettle.core.making.week.solve import WeekPlan, better_week, first_week
+from rosy_kettle.store.moulds import list_moulds
+from rosy_kettle.store.orders import OrderRow, add_order, find_order, list_orders
+from rosy_kettle.store.rack import list_places, trays_taken
+from rosy_kettle.usecases.batches.plan_batch import BatchPlan, PlanAsk, plan_batch
+from rosy_kettle.usecases.studio.studio_settings import StudioSettings, studio_settings
+
+__all__ = ["OrderTake", "PlannedOrder", "Week", "WeekAsk", "change_order", "plan_week", "take_order"]
+
+PIECES_A_TRAY = 24  # common practice with pieces of 60 g on a half sheet, no published source
+TRAYS_UNKNOWN = 1_000
+MOST_ORDERS = 60
+FREED_AFTER_H = 48  # when trays that are taken today are free again, if nobody says otherwise [h]; project default
+STATES = ("open", "made", "cancelled")
+
+
+@dataclass(frozen=True, slots=True)
+class OrderTake:
+    """An order as it is taken."""
+
+    who: str
+    formula_id: int
+    pieces: int
+    tool: str | None = None
+    due_at: datetime | None = None
+    note: str = ""
+    key: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class WeekAsk:
+    """From which moment, how many days, and how long a better plan may be searched for."""
+
+    now: datetime
+    days: int = 7
+    utc_offset_min: int = 0
+    seconds: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedOrder:
+    """An order with its place in the week."""
+
+    row: OrderRow
+    name: str
+    batch_g: float
+    bowls: int
+    hands_h: int
+    dry_h: int
+    trays: int
+    starts_at: datetime | None
+    hands_end_at: datetime | None
+    dry_at: datetime | None
+    fixed: bool
+    why_not: str
+    """Why it finds no place, and what would give it one; empty where it has one."""
+
+
+@dataclass(frozen=True, slots=True)
+class Week:
+    """The orders with their places."""
+
+    begins_at: datetime
+    days: int
+    orders: tuple[PlannedOrder, ...]
+    open_hours: tuple[tuple[datetime, datetime], ...]
+    hands: int
+    trays: int | None
+    """There are, on the whole rack; None where nobody has counted them."""
+    trays_taken: int
+    cost: float
+    gap: float | None
+    searched: bool
+    """Whether a better plan was searched for."""
+
+
+def take_order(session: Session, take: OrderTake, now: datetime) -> OrderRow:
+    """Take an order.
+
+    Raises
+    ------
+    InputError
+        If it is for nobody, of nothing, due in the past, or larger than any bowl.
+    """
+    if not take.who.strip():
+        raise InputError("Who is it for? A name, or the market.", quantity="who")
+    if take.due_at is not None and take.due_at <= now:
+        raise InputError("That day is past; give one to come.", quantity="due_at")
+    plan_batch(
+        session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)])
+    )  # refuses what cannot be meant, in its own words
+    return add_order(session, OrderRow(
+        who=take.who.strip(), formula_id=take.formula_id, pieces=take.pieces, tool=take.tool, due_at=take.due_at, note=take.note,
+        request_key=take.key,
+    ))  # fmt: skip
+
+
+def change_order(session: Session, order_id: int, *, state: str | None, starts_at: datetime | None, free: bool) -> OrderRow:
+    """Say what became of an order, drag it to a moment, or let the week find a place for it again.
+
+    Raises
+    ------
+    InputError
+        If there is no such state.
+    """
+    row = find_order(session, order_id)
+    if state is not None:
+        if state not in STATES:
+            raise InputError(f"An order is {', '.join(STATES)}.", quantity="state")
+        row.state = state
+    if starts_at is not None:
+        row.starts_at = starts_at
+    if free:
+        row.starts_at = None
+    session.flush()
+    return row
+
+
+def plan_week(session: Session, ask: WeekAsk) -> Week:
+    """Return the week of the open orders.
+
+    Raises
+    ------
+    InputError
+        If the workshop has no hours.
+    """
+    settings = studio_settings(session)
+    begin = _midnight(ask)
+    places, taken = list_places(session), trays_taken(session)
+    trays = sum(place.trays for place in places) if places else None
+    shop = _workshop(session, ask, settings, begin, trays, sum(taken.values()))
+    rows = list(reversed(list_orders(session, query="", state="open", before=None, limit=MOST_ORDERS)))
+    plans = [_planned(session, row) for row in rows]
+    jobs = [_job(row, plan, begin, shop.moulds) for row, plan in zip(rows, plans, strict=True)]
+    makeable = [job for job, plan in zip(jobs, plans, strict=True) if isinstance(plan, BatchPlan) and plan.schedule.promised]
+    week = first_week(makeable, shop)
+    if ask.seconds > 0:
+        week = better_week(makeable, shop, ask.seconds, week)
+    return Week(
+        begin, ask.days, tuple(_told(row, plan, job, week, begin) for row, plan, job in zip(rows, plans, jobs, strict=True)),
+        _opens(shop, begin), settings.hands, trays, sum(taken.values()), week.cost, week.gap, searched=ask.seconds > 0,
+    )  # fmt: skip
+
+
+def _midnight(ask: WeekAsk) -> datetime:
+    """Return the maker's last midnight [UTC]."""
+    local = ask.now.astimezone(UTC) + timedelta(minutes=ask.utc_offset_min)
+    return local.replace(hour=0, minute=0, second=0, microsecond=0) - timedelta(minutes=ask.utc_offset_min)
+
+
+def _workshop(
+    session: Session, ask: WeekAsk, settings: StudioSettings, begin: datetime, trays: int | None, taken: int
+) -> Workshop:
+    weekday = (begin + timedelta(minutes=ask.utc_offset_min)).weekday()
+    past_h = (ask.now - begin).total_seconds() / 3600
+    open_h = {
+        DAY_H * day + hour
+        for day in range(ask.days)
+        for hour in range(settings.week[(weekday + day) % 7].from_h, settings.week[(weekday + day) % 7].to_h)
+        if DAY_H * day + hour >= past_h
+    }
+    there = TRAYS_UNKNOWN if trays is None else trays
+    free = [max(0, there - (taken if hour < past_h + FREED_AFTER_H else 0)) for hour in range(DAY_H * ask.days)]
+    return Workshop(open_h, settings.hands, settings.bowls, free, dict(list_moulds(session)))
+
+
+def _planned(session: Session, row: OrderRow) -> BatchPlan | str:
+    try:
+        return plan_batch(session, row.formula_id, PlanAsk([Wish(row.pieces, row.tool)]))
+    except WorkbenchError as error:  # a formula that has changed since, or is gone: said with the order, the week goes on
+        return error.message
+
+
+def _job(row: OrderRow, plan: BatchPlan | str, begin: datetime, there: Mapping[str, int]) -> Job:
+    due_h = None if row.due_at is None else math.floor((row.due_at - begin).total_seconds() / 3600)
+    fixed_h = None if row.starts_at is None else max(0, round((row.starts_at - begin).total_seconds() / 3600))
+    if isinstance(plan, str):
+        return Job(str(row.id), row.who, 1, 1, 1, due_h=due_h, fixed_h=fixed_h)
+    stages = {stage.id: stage for stage in plan.schedule.stages}
+    drying = stages["dry"]
+    before = sum(stage.minutes for stage in plan.schedule.stages if stage.ends_at <= drying.starts_at)
+    after = sum(stage.minutes for stage in plan.schedule.stages if stage.starts_at >= drying.ends_at)
+    moulds = {
+        item.tool: min(item.pieces, there.get(item.tool, item.pieces)) for item in plan.order.pieces if item.tool is not None
+    }  # more pieces than moulds are made in rounds, which hold all of them
+    return Job(
+        str(row.id), plan.name, max(1, math.ceil(before / 60)), max(1, math.ceil((drying.minutes + after) / 60)),
+        max(1, math.ceil(row.pieces / PIECES_A_TRAY)), moulds=moulds, due_h=due_h, fixed_h=fixed_h,
+    )  # fmt: skip
+
+
+def _told(row: OrderRow, plan: BatchPlan | str, job: Job, week: WeekPlan, begin: datetime) -> PlannedOrder:
+    start = week.starts.get(job.id)
+    why = next((each.why for each in week.unmade if each.job == job.id), "")
+    if isinstance(plan, str):
+        why = plan
+    elif not plan.schedule.promised:
+        why = "it does not dry in that air, so no day can be promised"
+    at = None if start is None else begin + timedelta(hours=start)
+    end = None if at is None else at + timedelta(hours=job.hands_h)
+    order = None if isinstance(plan, str) else plan.order
+    return PlannedOrder(
+        row, row.who if order is None else job.name, 0.0 if order is None else order.batch_g,
+        0 if order is None else len(order.bowls_g), job.hands_h, job.dry_h, job.trays, at, end,
+        None if end is None else end + timedelta(hours=job.dry_h), row.starts_at is not None, why,
+    )  # fmt: skip
+
+
+def _opens(shop: Workshop, begin: datetime) -> tuple[tuple[datetime, datetime], ...]:
+    """Return the spans of open hours, each day's in one."""
+    spans: list[tuple[int, int]] = []
+    for hour in sorted(shop.open_h):
+        if spans and spans[-1][1] == hour and hour % DAY_H:
+            spans[-1] = (spans[-1][0], hour + 1)
+        else:
+            spans.append((hour, hour + 1))
+    return tuple((begin + timedelta(hours=a), begin + timedelta(hours=b)) for a, b in spans)

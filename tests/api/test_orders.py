@@ -1,0 +1,91 @@
+"""Orders and their week over HTTP, and the settings the week follows."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from itertools import pairwise
+from typing import Any
+
+from flask.testing import FlaskClient
+
+from tests.api.test_api import created
+
+Answer = dict[str, Any]
+ALL_DAYS = [{"from_h": 0, "to_h": 24}] * 7
+
+
+def settings(client: FlaskClient, status: int = 200, **said: Any) -> Answer:
+    answer = client.put("/api/settings", json={"week": ALL_DAYS, **said})
+    assert answer.status_code == status, answer.text
+    told: Answer = answer.json
+    return told
+
+
+def order(client: FlaskClient, formula_id: int, status: int = 201, **ask: Any) -> Answer:
+    due = (datetime.now(UTC) + timedelta(days=6)).isoformat()
+    body = {"who": "Saturday market", "formula_id": formula_id, "pieces": 12, "due_at": due, **ask}
+    answer = client.post("/api/orders", json=body)
+    assert answer.status_code == status, answer.text
+    made: Answer = answer.json
+    return made
+
+
+def week(client: FlaskClient, **ask: Any) -> Answer:
+    answer = client.post("/api/week", json=ask)
+    assert answer.status_code == 200, answer.text
+    told: Answer = answer.json
+    return told
+
+
+def test_orders_find_their_places_and_a_dragged_one_stays(client: FlaskClient) -> None:
+    formula = created(client)
+    settings(client, hands=1)
+    orders = [order(client, formula["id"], pieces=20 + n) for n in range(3)]
+    told = week(client, seconds=2.0)
+    assert [each["order"]["id"] for each in told["orders"]] == [each["id"] for each in orders]
+    assert told["searched"] is True
+    assert told["gap"] is not None
+    spans = sorted((each["starts_at"], each["hands_end_at"]) for each in told["orders"])
+    assert all(first[1] <= second[0] for first, second in pairwise(spans)), "one pair of hands"
+    assert all(each["dry_at"] <= each["order"]["due_at"] for each in told["orders"])
+    later = (datetime.now(UTC) + timedelta(days=1)).replace(hour=10, minute=0, second=0, microsecond=0)
+    moved = client.put(f"/api/orders/{orders[0]['id']}", json={"starts_at": later.isoformat()})
+    assert moved.status_code == 200
+    again = {each["order"]["id"]: each for each in week(client)["orders"]}
+    assert again[orders[0]["id"]]["fixed"] is True
+    assert datetime.fromisoformat(again[orders[0]["id"]]["starts_at"]) == later
+    client.put(f"/api/orders/{orders[0]['id']}", json={"free": True, "state": "cancelled"})
+    assert len(week(client)["orders"]) == 2
+    assert len(client.get("/api/orders?state=cancelled").json["items"]) == 1
+
+
+def test_what_cannot_be_ordered_or_made_is_said(client: FlaskClient) -> None:
+    formula = created(client)
+    past = (datetime.now(UTC) - timedelta(days=1)).isoformat()
+    assert "past" in order(client, formula["id"], 422, due_at=past)["message"]
+    assert "Who is it for" in order(client, formula["id"], 422, who=" ")["message"]
+    assert order(client, formula["id"], 422, pieces=0)["code"]
+    assert client.post("/api/orders", json={"who": "x", "formula_id": 999, "pieces": 3}).status_code == 404
+    order(client, formula["id"])
+    settings(client, week=[{"from_h": 9, "to_h": 9}] * 7)
+    refused = client.post("/api/week", json={})
+    assert refused.status_code == 422
+    assert "no hours" in refused.json["message"]
+    settings(client, 422, week=[{"from_h": 17, "to_h": 9}] * 7)
+    settings(client)
+    soon = (datetime.now(UTC) + timedelta(hours=3)).isoformat()
+    late = order(client, formula["id"], due_at=soon)
+    told = {each["order"]["id"]: each for each in week(client)["orders"]}[late["id"]]
+    assert told["starts_at"] is None
+    assert "later would do" in told["why_not"]
+
+
+def test_settings_are_kept_with_what_is_usual(client: FlaskClient) -> None:
+    usual = client.get("/api/settings").json["settings"]
+    assert (usual["currency"], usual["hands"], usual["mass_unit"]) == ("USD", 1, "g")
+    assert [day["to_h"] - day["from_h"] for day in usual["week"]] == [8] * 5 + [0, 0]
+    told = settings(client, maker="Ferry stair studio", currency="EUR", markets=["EU", "UK"], decimal_sign=",")["settings"]
+    assert (told["maker"], told["currency"], told["markets"]) == ("Ferry stair studio", "EUR", ["EU", "UK"])
+    assert client.get("/api/settings").json["settings"] == told
+    settings(client, 422, hands=4)
+    settings(client, 422, markets=["MARS"])
