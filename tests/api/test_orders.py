@@ -89,3 +89,21 @@ def test_settings_are_kept_with_what_is_usual(client: FlaskClient) -> None:
     assert client.get("/api/settings").json["settings"] == told
     settings(client, 422, hands=4)
     settings(client, 422, markets=["MARS"])
+
+
+def test_the_shopping_list_is_what_the_orders_lack(client: FlaskClient) -> None:
+    formula = created(client)
+    taken = order(client, formula["id"], pieces=40)
+    client.post("/api/lots", json={"ingredient": "glycerin", "quantity_g": 100.0, "code": "G-1", "price": "1.20"})
+    client.post("/api/lots", json={"ingredient": "baking-soda", "quantity_g": 90_000.0, "code": "S-1", "price": "60"})
+    told = client.get("/api/shopping-list").json
+    lines = {line["ingredient"]: line for line in told["items"]}
+    assert set(lines) == {"slsa-fine", "glycerin"}, "there is soda enough"
+    assert lines["slsa-fine"]["packs"] == []
+    glycerin = lines["glycerin"]
+    assert glycerin["short_g"] == glycerin["needed_g"] - 100.0
+    assert glycerin["packs"][0]["packs"] == -(-glycerin["short_g"] // 100)
+    assert told["cost"]["USD"] == f"{glycerin['packs'][0]['packs'] * 1.2:.2f}"
+    assert "Glycerin" in client.get("/api/shopping-list.csv").data.decode("utf-8-sig")
+    client.put(f"/api/orders/{taken['id']}", json={"state": "made"})
+    assert client.get("/api/shopping-list").json["items"] == []

@@ -29,6 +29,7 @@ from rosy_kettle.api import (
     rack,
     reference,
     settings,
+    shopping_list,
     stock_imports,
     test_series,
     trial_designs,
@@ -55,7 +56,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 PARTS = (
     reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
-    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders, settings, moulds,
+    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
+    shopping_list, settings, moulds,
 )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from flask import Response
 
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.settings import SettingsAnswer, SettingsSave
+from rosy_kettle.api.schemas.settings import StudioAnswer, StudioSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.usecases.studio.studio_settings import OpenHours, StudioSettings, change_settings, studio_settings
@@ -16,13 +16,13 @@ __all__ = ["blueprint"]
 blueprint = part("settings", __name__, "/api/settings", (422,))
 
 
-@blueprint.get("", summary="What the maker has said of the studio", responses={200: SettingsAnswer})
+@blueprint.get("", summary="What the maker has said of the studio", responses={200: StudioAnswer})
 def read() -> Response:
     return _told()
 
 
-@blueprint.put("", summary="Say it otherwise", responses={200: SettingsAnswer})
-def change(body: SettingsSave) -> Response:
+@blueprint.put("", summary="Say it otherwise", responses={200: StudioAnswer})
+def change(body: StudioSave) -> Response:
     wrong = next((day for day in body.week if day.to_h < day.from_h), None)
     if wrong is not None:
         raise InputError(f"A day that opens at {wrong.from_h} cannot close at {wrong.to_h}.", quantity="week")
@@ -36,4 +36,4 @@ def change(body: SettingsSave) -> Response:
 def _told() -> Response:
     with current_studio().reading() as session:
         settings = studio_settings(session)
-    return respond(SettingsAnswer(settings=settings))
+    return respond(StudioAnswer(settings=settings))

@@ -1127,6 +1127,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shopping-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the open orders lack, in the cheapest packs */
+        get: operations["shopping_list_read_shopping_list_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopping-list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a table */
+        get: operations["shopping_list_table_shopping_list_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock-imports": {
         parameters: {
             query?: never;
@@ -2167,6 +2201,24 @@ export interface components {
         Branch: {
             /** Name */
             name: string;
+        };
+        /**
+         * BuyAnswer
+         * @description Packs of one size to buy.
+         */
+        BuyAnswer: {
+            /** Cost */
+            cost: string;
+            /** Currency */
+            currency: string;
+            /** Pack G */
+            pack_g: number;
+            /** Packs */
+            packs: number;
+            /** Price */
+            price: string;
+            /** Supplier */
+            supplier: string;
         };
         /**
          * Cause
@@ -3924,6 +3976,24 @@ export interface components {
              * @default []
              */
             notes?: string[];
+        };
+        /**
+         * LackingAnswer
+         * @description One ingredient that is short.
+         */
+        LackingAnswer: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Needed G */
+            needed_g: number;
+            /** On Hand G */
+            on_hand_g: number | null;
+            /** Packs */
+            packs: components["schemas"]["BuyAnswer"][];
+            /** Short G */
+            short_g: number;
         };
         /**
          * Lather
@@ -6225,80 +6295,45 @@ export interface components {
             reason: string;
         };
         /**
-         * SettingsAnswer
-         * @description What the maker has said, with what is usual where nothing was said.
-         */
-        SettingsAnswer: {
-            settings: components["schemas"]["StudioSettings"];
-        };
-        /**
          * SettingsSave
-         * @description Maker, markets, units, money, hours and hands.
+         * @description What a profile assumes beside its bands; null leaves it to the formula.
          */
         SettingsSave: {
             /**
-             * Bowls
-             * @default 1
+             * Dose G
+             * @default null
              */
-            bowls?: number;
+            dose_g?: number | null;
             /**
-             * Contact
-             * @default
+             * Hardness
+             * @default null
              */
-            contact?: string;
+            hardness?: ("soft" | "moderate" | "hard" | "very-hard" | "softened" | "ro-rain") | null;
             /**
-             * Currency
-             * @default USD
+             * Humidity Pct
+             * @default null
              */
-            currency?: string;
-            /**
-             * Decimal Sign
-             * @default .
-             * @enum {string}
-             */
-            decimal_sign?: "." | ",";
-            /**
-             * Hands
-             * @default 1
-             */
-            hands?: number;
-            /**
-             * Maker
-             * @default
-             */
-            maker?: string;
+            humidity_pct?: number | null;
             /**
              * Markets
-             * @default [
-             *       "US"
-             *     ]
+             * @default null
              */
-            markets?: ("US" | "EU" | "UK")[];
+            markets?: ("US" | "EU" | "UK")[] | null;
             /**
-             * Mass Unit
-             * @default g
-             * @enum {string}
+             * Room C
+             * @default null
              */
-            mass_unit?: "g" | "oz";
+            room_c?: number | null;
             /**
-             * Place
-             * @default
+             * Tub L
+             * @default null
              */
-            place?: string;
+            tub_l?: number | null;
             /**
-             * Temperature Unit
-             * @default °C
-             * @enum {string}
+             * Youngest User Months
+             * @default null
              */
-            temperature_unit?: "°C" | "°F";
-            /**
-             * Volume Unit
-             * @default mL
-             * @enum {string}
-             */
-            volume_unit?: "mL" | "fl oz";
-            /** Week */
-            week: components["schemas"]["DaySave"][];
+            youngest_user_months?: number | null;
         };
         /**
          * Shelf
@@ -6320,6 +6355,24 @@ export interface components {
              * @default null
              */
             in_jar_pct_day?: number | null;
+        };
+        /**
+         * ShoppingAnswer
+         * @description What to buy.
+         */
+        ShoppingAnswer: {
+            /** Cost */
+            cost: {
+                [key: string]: string;
+            };
+            /** Items */
+            items: components["schemas"]["LackingAnswer"][];
+            /** Left Out */
+            left_out: string[];
+            /** Next */
+            next: number | null;
+            /** Orders */
+            orders: number;
         };
         /**
          * Skin
@@ -6462,6 +6515,82 @@ export interface components {
         StockSave: {
             /** On Hand G */
             on_hand_g: number | null;
+        };
+        /**
+         * StudioAnswer
+         * @description What the maker has said, with what is usual where nothing was said.
+         */
+        StudioAnswer: {
+            settings: components["schemas"]["StudioSettings"];
+        };
+        /**
+         * StudioSave
+         * @description Maker, markets, units, money, hours and hands.
+         */
+        StudioSave: {
+            /**
+             * Bowls
+             * @default 1
+             */
+            bowls?: number;
+            /**
+             * Contact
+             * @default
+             */
+            contact?: string;
+            /**
+             * Currency
+             * @default USD
+             */
+            currency?: string;
+            /**
+             * Decimal Sign
+             * @default .
+             * @enum {string}
+             */
+            decimal_sign?: "." | ",";
+            /**
+             * Hands
+             * @default 1
+             */
+            hands?: number;
+            /**
+             * Maker
+             * @default
+             */
+            maker?: string;
+            /**
+             * Markets
+             * @default [
+             *       "US"
+             *     ]
+             */
+            markets?: ("US" | "EU" | "UK")[];
+            /**
+             * Mass Unit
+             * @default g
+             * @enum {string}
+             */
+            mass_unit?: "g" | "oz";
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Temperature Unit
+             * @default °C
+             * @enum {string}
+             */
+            temperature_unit?: "°C" | "°F";
+            /**
+             * Volume Unit
+             * @default mL
+             * @enum {string}
+             */
+            volume_unit?: "mL" | "fl oz";
+            /** Week */
+            week: components["schemas"]["DaySave"][];
         };
         /**
          * StudioSettings
@@ -11252,7 +11381,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettingsAnswer"];
+                    "application/json": components["schemas"]["StudioAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11275,7 +11404,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SettingsSave"];
+                "application/json": components["schemas"]["StudioSave"];
             };
         };
         responses: {
@@ -11285,7 +11414,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettingsAnswer"];
+                    "application/json": components["schemas"]["StudioAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11295,6 +11424,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shopping_list_read_shopping_list_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"][];
+                };
+            };
+        };
+    };
+    shopping_list_table_shopping_list_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"][];
                 };
             };
         };

@@ -65,6 +65,16 @@ const router = createBrowserRouter([
         path: "journal",
         lazy: async () => ({ Component: (await import("../features/journal")).JournalPage }),
       },
+      { path: "week", lazy: async () => ({ Component: (await import("../features/week")).WeekPage }) },
+      {
+        path: "settings",
+        lazy: async () => ({ Component: (await import("../features/settings")).SettingsPage }),
+      },
+      { path: "pantry/lots", lazy: async () => ({ Component: (await import("../features/lots")).LotsPage }) },
+      {
+        path: "pantry/lots/:lotId",
+        lazy: async () => ({ Component: (await import("../features/lots")).LotPage }),
+      },
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "tub", lazy: async () => ({ Component: (await import("../features/tub")).TubPage }) },
       {

@@ -7,6 +7,7 @@ import { chooseTheme, chosenTheme, type Theme } from "./theme";
 const PLACES = [
   { to: "/", label: "Desk", own: /^\/($|formulas|recipes)/ },
   { to: "/plan", label: "Plan", own: /^\/plan/ },
+  { to: "/week", label: "Week", own: /^\/week/ },
   { to: "/bench", label: "Bench", own: /^\/(bench|batches)/ },
   { to: "/rack", label: "Rack", own: /^\/rack/ },
   { to: "/tub", label: "Tub", own: /^\/(tub|learning)/ },
@@ -50,6 +51,13 @@ export function Frame() {
               ))}
             </ul>
           </nav>
+          <Link
+            to="/settings"
+            aria-current={pathname === "/settings" ? "page" : undefined}
+            className="text-caption text-soft hover:text-ink aria-[current=page]:font-bold aria-[current=page]:text-ink"
+          >
+            Settings
+          </Link>
           <Palette />
           <button
             type="button"

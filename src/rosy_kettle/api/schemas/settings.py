@@ -9,7 +9,7 @@ from pydantic import Field
 from rosy_kettle.api.schemas.common import Request, Response
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
-__all__ = ["SettingsAnswer", "SettingsSave"]
+__all__ = ["StudioAnswer", "StudioSave"]
 
 Text = Annotated[str, Field(max_length=300)]
 Hour = Annotated[int, Field(ge=0, le=24)]
@@ -22,7 +22,7 @@ class DaySave(Request):
     to_h: Hour
 
 
-class SettingsSave(Request):
+class StudioSave(Request):
     """Maker, markets, units, money, hours and hands."""
 
     maker: Text = ""
@@ -39,7 +39,7 @@ class SettingsSave(Request):
     week: Annotated[list[DaySave], Field(min_length=7, max_length=7)]
 
 
-class SettingsAnswer(Response):
+class StudioAnswer(Response):
     """What the maker has said, with what is usual where nothing was said."""
 
     settings: StudioSettings

@@ -19,11 +19,11 @@ from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
-from rosy_kettle.usecases.pantry.keep_lots import count_ingredient
 from rosy_kettle.usecases.studio.season.seed_season import seed_season
 from rosy_kettle.usecases.studio.season.seed_tests import seed_season_tests
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
 from rosy_kettle.usecases.studio.seed_rack import seed_rack
+from rosy_kettle.usecases.studio.seed_store import seed_store
 from rosy_kettle.usecases.studio.seed_tub import seed_tub
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
@@ -48,8 +48,7 @@ def seed_demo(studio: Studio) -> bool:
         tables = studio_tables(session)
         for formula in reversed(data["formulas"]):
             store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
-        for ingredient_id, grams in data["on_hand_g"].items():
-            count_ingredient(session, ingredient_id, grams)
+        seed_store(session, datetime.now(UTC))
         session.flush()
         seed_season(session, datetime.now(UTC))
         seed_batches(session)

@@ -22,6 +22,7 @@ import { valueAt } from "../../lib/readings";
 import { Button, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
+import { DrawnLots } from "./DrawnLots";
 import { Outcome } from "./Outcome";
 
 /** The record of one batch: as planned, as weighed, as corrected, and what became of it. */
@@ -108,6 +109,7 @@ function BatchRecord({
         <Readings batch={batch} />
         <Story batch={batch} moment={moment} />
       </div>
+      {batch.closed_at && <DrawnLots batch={batch.id} />}
       {!batch.closed_at && <Outcome key={batch.state.seq} batch={batch} act={act} />}
       <Photos batch={batch} />
       <Foot batch={batch} act={act} />

@@ -3,6 +3,7 @@ import { findWaysOut, messageOf, type RescueOption, zeroScale } from "../../api"
 import { figure, grams } from "../../lib/numbers";
 import { useNotice } from "../../ui";
 import { BenchStrip } from "./BenchStrip";
+import { LotLine } from "./LotLine";
 import { HoldPress, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
@@ -92,6 +93,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         {value.toFixed(1)} <span className="text-bench-unit-large">g</span>
       </p>
       <BenchStrip value={value} target={target} tolerance={tolerance} />
+      {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
       <div className="flex items-baseline justify-between gap-6">
         <p className={`text-bench-step font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
           {within ? "right" : Math.abs(togo).toFixed(1)}

@@ -44,7 +44,10 @@ export function PantryPage() {
         <p className="text-row text-soft">
           {data
             ? `${all.length} ingredients, ${all.filter((item) => item.own).length} of your own.`
-            : "Opening…"}
+            : "Opening…"}{" "}
+          <Link className="underline underline-offset-4" to="/pantry/lots">
+            The jars
+          </Link>
         </p>
         <input
           type="search"

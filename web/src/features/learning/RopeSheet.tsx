@@ -36,12 +36,16 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
       setRefused(messageOf(error));
     }
   };
-  const figure = (name: "rolls" | "smears" | "celsius") => (
-    <NumberInput
-      className="w-20 text-center"
-      value={typed[name]}
-      onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-    />
+  const figure = (name: "rolls" | "smears" | "celsius", before: string, unit: string) => (
+    <label>
+      {before}{" "}
+      <NumberInput
+        className="w-20 text-center"
+        value={typed[name]}
+        onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+      />{" "}
+      {unit}
+    </label>
   );
   return (
     <Dialog open onOpenChange={onClose} title="The rope" lead="What your own powders drink, in ten minutes.">
@@ -63,9 +67,9 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
         <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
         {formula && <Wetter formula={Number(formula)} value={wetter} onChoose={setWetter} />}
         <p className="flex flex-wrap items-end gap-x-6 gap-y-3">
-          <label>It rolls at {figure("rolls")} g</label>
-          <label>and smears at {figure("smears")} g</label>
-          <label>with the dough at {figure("celsius")} °C</label>
+          {figure("rolls", "It rolls at", "g")}
+          {figure("smears", "and smears at", "g")}
+          {figure("celsius", "with the dough at", "°C")}
         </p>
         {refused && (
           <p role="alert" className="text-body text-rosy">

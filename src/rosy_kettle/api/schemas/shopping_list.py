@@ -1,0 +1,39 @@
+"""What the open orders lack."""
+
+from __future__ import annotations
+
+from rosy_kettle.api.schemas.common import Response
+
+__all__ = ["BuyAnswer", "LackingAnswer", "ShoppingAnswer"]
+
+
+class BuyAnswer(Response):
+    """Packs of one size to buy."""
+
+    supplier: str
+    pack_g: float
+    packs: int
+    price: str
+    cost: str
+    currency: str
+
+
+class LackingAnswer(Response):
+    """One ingredient that is short."""
+
+    ingredient: str
+    name: str
+    needed_g: float
+    on_hand_g: float | None
+    short_g: float
+    packs: list[BuyAnswer]
+
+
+class ShoppingAnswer(Response):
+    """What to buy."""
+
+    items: list[LackingAnswer]
+    next: int | None
+    cost: dict[str, str]
+    orders: int
+    left_out: list[str]

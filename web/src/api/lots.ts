@@ -1,0 +1,68 @@
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, client } from "./client";
+import type { components } from "./schema";
+
+/** Requests of lots: what is in the jars, where it came from and where it went. */
+const LOTS = ["lots"] as const;
+
+export type Lot = components["schemas"]["LotAnswer"];
+export type LotSave = components["schemas"]["LotSave"];
+export type LotTrace = components["schemas"]["LotTraceAnswer"];
+export type StockImport = components["schemas"]["ImportAnswer"];
+export type ImportSave = components["schemas"]["ImportSave"];
+
+export const STOCK_ADDRESS = "/api/stock.csv";
+
+export const useLots = (q: string) =>
+  useInfiniteQuery({
+    queryKey: [...LOTS, "pages", q] as const,
+    queryFn: ({ pageParam: cursor }) =>
+      api(client.GET("/api/lots", { params: { query: { q, limit: 100, ...(cursor ? { cursor } : {}) } } })),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next,
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+
+export const useLotTrace = (id: number) =>
+  useQuery({
+    queryKey: [...LOTS, id] as const,
+    queryFn: () => api(client.GET("/api/lots/{lot_id}", { params: { path: { lot_id: id } } })),
+    staleTime: 0,
+  });
+
+export const useBatchLots = (batch: number) =>
+  useQuery({
+    queryKey: [...LOTS, "batch", batch] as const,
+    queryFn: () => api(client.GET("/api/batches/{batch_id}/lots", { params: { path: { batch_id: batch } } })),
+    staleTime: 0,
+  });
+
+function useLotChange<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSettled: async () => {
+      await queries.invalidateQueries({ queryKey: LOTS });
+      await queries.invalidateQueries({ queryKey: ["ingredients"] });
+    },
+  });
+}
+
+export const useEnterLot = () => useLotChange((body: LotSave) => api(client.POST("/api/lots", { body })));
+
+export const useCountLot = (id: number) =>
+  useLotChange((body: { left_g: number; reason: string }) =>
+    api(client.PUT("/api/lots/{lot_id}/stock", { params: { path: { lot_id: id } }, body })),
+  );
+
+export const useWithdrawLot = (id: number) =>
+  useLotChange((_: null) => api(client.DELETE("/api/lots/{lot_id}", { params: { path: { lot_id: id } } })));
+
+export const useStockImport = () =>
+  useLotChange((body: ImportSave) => api(client.POST("/api/stock-imports", { body })));
+
+export const useTakeImportBack = () =>
+  useLotChange((key: string) =>
+    api(client.DELETE("/api/stock-imports/{key}", { params: { path: { key } } })),
+  );

@@ -1,0 +1,77 @@
+import { useState } from "react";
+import { type Batch, useBatchLots } from "../../api";
+import type { StepProps } from "./step";
+
+/** Which jar the line in hand is taken from: the first to expire, or another by a tap or its code. */
+export function LotLine({
+  batch,
+  ingredient,
+  act,
+}: {
+  batch: Batch;
+  ingredient: string;
+  act: StepProps["act"];
+}) {
+  const lots = useBatchLots(batch.id);
+  const [open, setOpen] = useState(false);
+  const [code, setCode] = useState("");
+  const line = lots.data?.lines.find((each) => each.ingredient === ingredient);
+  if (!line || line.lots.length === 0) return null;
+  const named = batch.state.lots?.[ingredient];
+  const lot = line.lots.find((each) => each.id === named) ?? line.lots[0];
+  if (!lot) return null;
+  const onTake = async (taken: string) => {
+    await act({ kind: "lot", ingredient, code: taken });
+    setOpen(false);
+    setCode("");
+  };
+  return (
+    <section aria-label="Jar" className="text-bench-key">
+      <p>
+        from jar <b>{lot.code}</b>
+        {lot.said.map((word) => (
+          <span key={word.code} className="font-semibold text-rosy">
+            {" "}
+            {word.text}
+          </span>
+        ))}{" "}
+        <button type="button" className="min-h-12 border-b border-ink px-2" onClick={() => setOpen(!open)}>
+          {open ? "That one" : "Another jar"}
+        </button>
+      </p>
+      {open && (
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (code.trim()) void onTake(code);
+          }}
+        >
+          {line.lots
+            .filter((each) => each.id !== lot.id)
+            .map((each) => (
+              <button
+                key={each.id}
+                type="button"
+                className="min-h-12 border border-ink px-4"
+                onClick={() => void onTake(each.code)}
+              >
+                {each.code}, {each.left_g.toFixed(0)} g
+              </button>
+            ))}
+          <label>
+            Code{" "}
+            <input
+              className="written min-h-12 w-40 text-bench-key"
+              value={code}
+              onChange={(event) => setCode(event.target.value)}
+            />
+          </label>
+          <button type="submit" className="min-h-12 border border-ink px-4">
+            Take it
+          </button>
+        </form>
+      )}
+    </section>
+  );
+}

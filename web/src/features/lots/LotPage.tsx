@@ -1,0 +1,158 @@
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { type LotTrace, messageOf, useCountLot, useLotTrace, useWithdrawLot } from "../../api";
+import { readDecimal } from "../../lib/decimals";
+import { Button, Field, NumberInput, useNotice } from "../../ui";
+import { Jar } from "./Jar";
+
+const KIND: Record<string, string> = {
+  bought: "bought",
+  used: "used",
+  stocktake: "counted",
+  wasted: "wasted",
+  withdrawn: "taken out",
+};
+
+/** One lot: what came and went, the batches and pieces it is in, and counting it. */
+export function LotPage() {
+  const trace = useLotTrace(Number(useParams().lotId));
+  if (trace.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(trace.error)}</p>;
+  if (!trace.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
+  return <Sheet trace={trace.data} />;
+}
+
+function Sheet({ trace }: { trace: LotTrace }) {
+  const { lot, uses, movements } = trace;
+  const pieces = uses.reduce((sum, use) => sum + use.pieces, 0);
+  return (
+    <div className="pb-16 pl-14 pr-9 pt-2">
+      <h1>
+        {lot.name}, {lot.code}
+      </h1>
+      <p className="text-row text-soft">
+        {lot.supplier && `From ${lot.supplier}. `}
+        {lot.bought_on && `Bought ${lot.bought_on}. `}
+        {lot.best_before && `Best before ${lot.best_before}. `}
+        {lot.price && `${lot.price} ${lot.currency}. `}
+        <Link className="underline underline-offset-4" to="/pantry/lots">
+          All jars
+        </Link>
+      </p>
+      {lot.said.map((word) => (
+        <p key={word.code} className="text-reading font-semibold text-rosy">
+          {word.text}
+        </p>
+      ))}
+      <div className="grid grid-cols-[180px_1fr] gap-10 pt-6 max-[800px]:grid-cols-1">
+        <Jar lot={lot} />
+        <section aria-label="Where it went">
+          <h2 className="text-row italic text-soft">
+            {uses.length === 0
+              ? "No batch has drawn from it."
+              : `In ${uses.length} ${uses.length === 1 ? "batch" : "batches"}, ${pieces} pieces`}
+          </h2>
+          <ul>
+            {uses.map((use) => (
+              <li
+                key={use.batch_id}
+                className="flex flex-wrap gap-x-6 border-b-[0.9px] border-ink py-1 text-reading"
+              >
+                <Link className="underline underline-offset-4" to={`/batches/${use.batch_id}`}>
+                  {use.name}, batch {use.batch_id}
+                </Link>
+                <span>{use.pieces} pieces</span>
+                <span>{use.mass_g.toFixed(1)} g</span>
+                <span className="text-soft">{use.made_at.slice(0, 10)}</span>
+              </li>
+            ))}
+          </ul>
+          <Count trace={trace} />
+        </section>
+      </div>
+      <table className="mt-8 w-full text-body">
+        <caption className="text-left text-row italic text-soft">What came and went</caption>
+        <tbody>
+          {movements.map((each) => (
+            <tr key={each.id} className="border-b-[0.9px] border-ink">
+              <td className="py-1">{each.at.slice(0, 16).replace("T", " ")}</td>
+              <td>{KIND[each.kind] ?? each.kind}</td>
+              <td className="text-right">
+                {each.mass_g > 0 ? "+" : ""}
+                {each.mass_g.toFixed(1)} g
+              </td>
+              <td className="pl-6">{each.batch_id ? `batch ${each.batch_id}` : each.reason}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Count({ trace }: { trace: LotTrace }) {
+  const [left, setLeft] = useState("");
+  const [reason, setReason] = useState("");
+  const count = useCountLot(trace.lot.id);
+  const withdraw = useWithdrawLot(trace.lot.id);
+  const say = useNotice();
+  const navigate = useNavigate();
+  const attempt = async (act: () => Promise<unknown>, done: () => unknown) => {
+    try {
+      await act();
+      await done();
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const onCount = () => {
+    const left_g = readDecimal(left);
+    if (left_g === null || Number.isNaN(left_g)) return say("How many grams are in it?", { asks: true });
+    void attempt(
+      () => count.mutateAsync({ left_g, reason }),
+      () => {
+        setLeft("");
+        setReason("");
+      },
+    );
+  };
+  return (
+    <form
+      className="no-print flex flex-wrap items-end gap-5 pt-6 text-row"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onCount();
+      }}
+    >
+      <label>
+        By the scale{" "}
+        <NumberInput
+          className="w-24 text-center"
+          value={left}
+          placeholder={trace.lot.left_g.toFixed(1)}
+          onChange={(event) => setLeft(event.target.value)}
+        />{" "}
+        g
+      </label>
+      <Field
+        className="w-64"
+        label="Why otherwise"
+        placeholder="counted, spilt, gone off"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <Button type="submit">Count it</Button>
+      {trace.uses.length === 0 && (
+        <Button
+          onClick={() =>
+            void attempt(
+              () => withdraw.mutateAsync(null),
+              () => navigate("/pantry/lots"),
+            )
+          }
+        >
+          Entered by mistake
+        </Button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,2 @@
+export { LotPage } from "./LotPage";
+export { LotsPage } from "./LotsPage";

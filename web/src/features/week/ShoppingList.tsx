@@ -1,0 +1,49 @@
+import { SHOPPING_ADDRESS, useShoppingList } from "../../api";
+import { grams } from "../../lib/numbers";
+
+/** What the open orders lack, in the cheapest packs it was bought in before. */
+export function ShoppingList() {
+  const list = useShoppingList();
+  if (!list.data) return null;
+  const { items, cost, left_out } = list.data;
+  const total = Object.entries(cost)
+    .map(([currency, value]) => `${value} ${currency}`)
+    .join(" and ");
+  return (
+    <section aria-label="Shopping list" className="pt-8">
+      <h2 className="text-row italic text-soft">
+        {items.length === 0
+          ? "Nothing is short for these orders."
+          : `To be bought for these orders${total ? `, ${total} for what has a price` : ""}`}{" "}
+        <a className="no-print underline underline-offset-4" href={SHOPPING_ADDRESS} download>
+          CSV
+        </a>
+      </h2>
+      {left_out.map((each) => (
+        <p key={each} className="text-body text-rosy">
+          {each}
+        </p>
+      ))}
+      <ul className="columns-2 gap-x-12 text-body max-[900px]:columns-1">
+        {items.map((line) => (
+          <li key={line.ingredient} className="flex flex-wrap gap-x-4 border-b-[0.9px] border-ink py-1">
+            <span className="w-44 font-medium">{line.name}</span>
+            <span className="w-40">
+              {grams(line.short_g)} g {line.on_hand_g === null ? "(not counted)" : "short"}
+            </span>
+            <span>
+              {line.packs.length === 0
+                ? "never bought in a priced pack"
+                : line.packs
+                    .map(
+                      (each) =>
+                        `${each.packs} × ${grams(each.pack_g)} g${each.supplier ? `, ${each.supplier}` : ""}: ${each.cost} ${each.currency}`,
+                    )
+                    .join("; ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

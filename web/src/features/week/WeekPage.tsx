@@ -1,0 +1,219 @@
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
+import { grams } from "../../lib/numbers";
+import { Button, DrawingTools, useNotice } from "../../ui";
+import { OrderSheet } from "./OrderSheet";
+import { ShoppingList } from "./ShoppingList";
+import { WeekDrawing } from "./WeekDrawing";
+
+const DAYS = [7, 14] as const;
+const SEARCH_SECONDS = 8;
+
+/** The open orders in the week's hours: hands, bowls and the rack shared, each dry by its day. */
+export function WeekPage() {
+  const [days, setDays] = useState<number>(7);
+  const [searching, setSearching] = useState(false);
+  const [taking, setTaking] = useState(false);
+  const first = useWeek(days, 0);
+  const better = useWeek(days, searching ? SEARCH_SECONDS : 0);
+  const week = searching && better.data?.searched ? better.data : first.data;
+  const problem = first.error ?? (searching ? better.error : null);
+  return (
+    <div className="pb-16 pl-14 pr-9 pt-2">
+      <div className="flex flex-wrap items-end justify-between gap-x-8">
+        <div>
+          <h1>Week</h1>
+          <p className="text-row text-soft">{week ? summary(week) : problem ? "" : "Working it out…"}</p>
+        </div>
+        <p className="no-print flex flex-wrap items-baseline gap-6">
+          <label className="text-body">
+            <span className="sr-only">How many days</span>
+            <select
+              className="written text-body"
+              value={days}
+              onChange={(event) => setDays(Number(event.target.value))}
+            >
+              {DAYS.map((each) => (
+                <option key={each} value={each}>
+                  {each} days
+                </option>
+              ))}
+            </select>
+          </label>
+          {searching && better.isFetching ? (
+            <Button onClick={() => setSearching(false)}>Stop looking</Button>
+          ) : (
+            <Button onClick={() => setSearching(true)}>Look for a better week</Button>
+          )}
+          <Button onClick={() => window.print()}>Print</Button>
+          <Button primary onClick={() => setTaking(true)}>
+            Take an order
+          </Button>
+        </p>
+      </div>
+      {searching && better.isFetching && (
+        <p role="status" className="text-body text-soft">
+          Looking for a better week, up to {SEARCH_SECONDS} seconds; the one below is good to work by.
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="pt-6 text-reading text-rosy">
+          {messageOf(problem)}{" "}
+          <Link className="underline underline-offset-4" to="/settings">
+            To the settings
+          </Link>
+        </p>
+      )}
+      {week && week.orders.length === 0 && (
+        <p className="pt-8 text-reading">
+          No order is open. Take one: for whom, what, how many, by when; or a market day, to fill the table.
+        </p>
+      )}
+      {week && week.orders.length > 0 && <Drawn week={week} />}
+      {week && week.orders.length > 0 && <ShoppingList />}
+      {taking && <OrderSheet onClose={() => setTaking(false)} />}
+    </div>
+  );
+}
+
+function summary(week: Week): string {
+  const placed = week.orders.filter((each) => each.starts_at !== null).length;
+  const trays =
+    week.trays === null ? "trays not counted" : `${week.trays_taken} of ${week.trays} trays taken`;
+  const hands = `${week.hands} ${week.hands === 1 ? "pair" : "pairs"} of hands`;
+  const best =
+    week.gap === null
+      ? ""
+      : week.gap < 0.0005
+        ? " Proven: no week is better."
+        : ` At most ${(100 * week.gap).toFixed(1)} % from the best there is.`;
+  return `${placed} of ${week.orders.length} orders have their place. ${hands}, ${trays}.${best}`;
+}
+
+function Drawn({ week }: { week: Week }) {
+  const drawing = useRef<SVGSVGElement>(null);
+  const change = useChangeOrder();
+  const say = useNotice();
+  const put = async (
+    order: PlannedOrder,
+    body: Parameters<typeof change.mutateAsync>[0]["body"],
+    said: string,
+  ) => {
+    try {
+      await change.mutateAsync({ order: order.order.id, body });
+      say(said);
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  const onDrag = (order: PlannedOrder, starts_at: string) =>
+    void put(order, { starts_at, free: false }, `${order.name} stays there; the rest follows.`);
+  return (
+    <>
+      <WeekDrawing week={week} ref={drawing} onDrag={onDrag} />
+      <DrawingTools
+        svg={() => drawing.current}
+        name="Week"
+        columns={["for", "what", "begins", "hands until", "dry", "due"]}
+        rows={week.orders.map((each) => [
+          each.order.who,
+          each.name,
+          moment(each.starts_at),
+          moment(each.hands_end_at),
+          moment(each.dry_at),
+          moment(each.order.due_at),
+        ])}
+      />
+      <table className="mt-6 w-full text-body">
+        <thead>
+          <tr className="border-b-[0.9px] border-ink text-left text-caption italic text-soft">
+            {["For", "What", "Hands", "Dry", "By", ""].map((head) => (
+              <th key={head} scope="col" className="font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {week.orders.map((each) => (
+            <tr key={each.order.id} className="border-b-[0.9px] border-ink align-top">
+              <th scope="row" className="py-2 text-left font-medium">
+                {each.order.who}
+              </th>
+              <td>
+                <Link
+                  className="underline underline-offset-4"
+                  to={`/plan/${each.order.formula_id}?pieces=${each.order.pieces}`}
+                >
+                  {each.order.pieces} {each.name}
+                </Link>
+                , {grams(each.batch_g)} g{each.bowls > 1 && ` in ${each.bowls} bowls`}
+              </td>
+              <td>
+                {each.starts_at ? (
+                  `${moment(each.starts_at)}, ${each.hands_h} h`
+                ) : (
+                  <span className="font-semibold text-rosy">No place: {each.why_not}.</span>
+                )}
+              </td>
+              <td>{moment(each.dry_at)}</td>
+              <td>{moment(each.order.due_at)}</td>
+              <td className="no-print flex flex-wrap gap-3 py-1">
+                <Move order={each} onMove={(starts_at) => onDrag(each, starts_at)} />
+                {each.fixed && (
+                  <Button
+                    aria-label={`Let the week place ${each.name} for ${each.order.who}`}
+                    onClick={() => void put(each, { free: true }, "The week finds its place again.")}
+                  >
+                    Let it go
+                  </Button>
+                )}
+                <Button
+                  aria-label={`Made: ${each.name} for ${each.order.who}`}
+                  onClick={() => void put(each, { state: "made", free: false }, "Made.")}
+                >
+                  Made
+                </Button>
+                <Button
+                  aria-label={`Cancel ${each.name} for ${each.order.who}`}
+                  onClick={() => void put(each, { state: "cancelled", free: false }, "Cancelled.")}
+                >
+                  Cancel
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** The keyboard's way of dragging: an hour earlier or later. */
+function Move({ order, onMove }: { order: PlannedOrder; onMove: (starts_at: string) => void }) {
+  const starts = order.starts_at;
+  if (starts === null) return null;
+  const by = (hours: number) => onMove(new Date(Date.parse(starts) + 3_600_000 * hours).toISOString());
+  return (
+    <>
+      <Button aria-label={`${order.name} an hour earlier`} onClick={() => by(-1)}>
+        −1 h
+      </Button>
+      <Button aria-label={`${order.name} an hour later`} onClick={() => by(1)}>
+        +1 h
+      </Button>
+    </>
+  );
+}
+
+function moment(at: string | null): string {
+  if (at === null) return "–";
+  return new Date(at).toLocaleString("en-GB", {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+}
