@@ -148,6 +148,39 @@ def judge_series_command(file: Path) -> None:
     _print_json(asdict(judge_series(series.claim.claim(), series.figures())))
 
 
+@commands.command("label")
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--market", required=True, help="US, EU or UK.")
+@click.option("--width-mm", default=60.0, show_default=True, type=float, help="Width of the label.")
+@click.option("--height-mm", default=40.0, show_default=True, type=float, help="Height of the label.")
+@click.option("--pdf", "pdf_path", type=click.Path(path_type=Path), help="Write it as PDF at true size.")
+@click.option("--svg", "svg_path", type=click.Path(path_type=Path), help="Write it as SVG at true size.")
+def label_command(
+    file: Path, market: str, width_mm: float, height_mm: float, pdf_path: Path | None, svg_path: Path | None
+) -> None:
+    """Print the label of a formula file for a market, as JSON."""
+    from rosy_kettle.files.label_file import read_label_facts  # here: the other commands start sooner
+    from rosy_kettle.papers.label import label_pdf, label_svg  # as above
+    from rosy_kettle.usecases.formulas.check_formula import check_formula  # as above
+    from rosy_kettle.usecases.labels.make_label import make_label  # as above
+
+    text, tables = _read_bytes(file), load_tables()
+    formula = check_formula(read_formula_json(text), tables)
+    made = make_label(formula, tables, read_label_facts(text), market, width_mm, height_mm)
+    title = f"{formula.name}, {market}"
+    for path, data in ((pdf_path, label_pdf), (svg_path, label_svg)):
+        if path is not None:
+            drawn = data(made.layout, title)
+            _write_bytes(path, drawn if isinstance(drawn, bytes) else drawn.encode())
+    smallest = made.smallest_mm
+    _print_json({
+        "market": market, "texts": [asdict(each) for each in made.texts.texts],
+        "missing": [asdict(each) for each in made.texts.missing], "fits": made.fits,
+        "smallest": None if smallest is None else {"width_mm": smallest[0], "height_mm": smallest[1]},
+        "width_mm": width_mm, "height_mm": height_mm,
+    })  # fmt: skip
+
+
 @commands.command()
 def ingredients() -> None:
     """Print the reference table as CSV."""
@@ -272,6 +305,13 @@ def _read_bytes(path: Path) -> bytes:
             return file.read(LARGEST_READ_BYTES)  # one more than any file may hold, so that an endless one ends here
     except OSError as error:
         raise InputError(f"{path} cannot be read: {error.strerror}.", quantity="file", value=str(path)) from error
+
+
+def _write_bytes(path: Path, data: bytes) -> None:
+    try:
+        path.write_bytes(data)
+    except OSError as error:
+        raise InputError(f"{path} cannot be written: {error.strerror}.", quantity="file", value=str(path)) from error
 
 
 def _print_json(data: Any) -> None:

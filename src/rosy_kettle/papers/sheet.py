@@ -13,14 +13,17 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
+from rosy_kettle.papers.letters import BOLD as BOLD_LETTERS
+from rosy_kettle.papers.letters import REGULAR
+
 __all__ = ["heading", "line", "pdf", "table"]
 
-BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9.5, leading=12.5)
-BOLD = ParagraphStyle("bold", parent=BODY, fontName="Helvetica-Bold")
+BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=9.5, leading=12.5)
+BOLD = ParagraphStyle("bold", parent=BODY, fontName=BOLD_LETTERS)
 TITLE = ParagraphStyle("title", parent=BODY, fontSize=18, leading=22, spaceAfter=2)
-HEAD = ParagraphStyle("head", parent=BODY, fontName="Helvetica-Oblique", fontSize=11, leading=14, spaceBefore=8, spaceAfter=2)
+HEAD = ParagraphStyle("head", parent=BODY, fontSize=11, leading=14, spaceBefore=8, spaceAfter=2)
 PRINTABLE = str.maketrans({"\u2212": "-", "\u202f": " ", "\u2192": "to", "\u2265": "at least ", "\u2264": "at most "})
-"""The printer's standard fonts hold Latin letters only."""
+"""Signs the letters of the papers have not."""
 
 
 def line(text: str, *, bold: bool = False) -> Paragraph:

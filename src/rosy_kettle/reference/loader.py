@@ -10,6 +10,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from rosy_kettle.core.making.label.letters import LetterWidths
 from rosy_kettle.core.records import (
     AcidSystem,
     AcidTraits,
@@ -35,7 +36,16 @@ from rosy_kettle.core.records import (
 from rosy_kettle.reference.safety_loader import load_safety
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
-__all__ = ["Strength", "Synonym", "load_strengths", "load_synonyms", "load_tables", "method_from", "table_rows"]
+__all__ = [
+    "Strength",
+    "Synonym",
+    "load_letter_widths",
+    "load_strengths",
+    "load_synonyms",
+    "load_tables",
+    "method_from",
+    "table_rows",
+]
 
 METHODS = files("rosy_kettle.reference") / "methods"
 SCHOOLS = files("rosy_kettle.reference") / "schools.toml"
@@ -308,3 +318,12 @@ def _school(id_: str, usual: str) -> School:
 @cache
 def _schools() -> dict[str, Any]:
     return tomllib.loads(SCHOOLS.read_text(encoding="utf-8"))
+
+
+@cache
+def load_letter_widths() -> LetterWidths:
+    """Return the advances of the letters papers are set in, read from their font files."""
+    rows = [(chr(int(row["code_point"], 16)), row) for row in table_rows("letter_widths")]
+    return LetterWidths(
+        {letter: float(row["regular"]) for letter, row in rows}, {letter: float(row["bold"]) for letter, row in rows}
+    )  # fmt: skip

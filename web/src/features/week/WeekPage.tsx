@@ -163,7 +163,7 @@ function Drawn({ week }: { week: Week }) {
                 <Move order={each} onMove={(starts_at) => onDrag(each, starts_at)} />
                 {each.fixed && (
                   <Button
-                    aria-label={`Let the week place ${each.name} for ${each.order.who}`}
+                    aria-label={`Let it go: the week places ${each.name} for ${each.order.who}`}
                     onClick={() => void put(each, { free: true }, "The week finds its place again.")}
                   >
                     Let it go
@@ -197,10 +197,10 @@ function Move({ order, onMove }: { order: PlannedOrder; onMove: (starts_at: stri
   const by = (hours: number) => onMove(new Date(Date.parse(starts) + 3_600_000 * hours).toISOString());
   return (
     <>
-      <Button aria-label={`${order.name} an hour earlier`} onClick={() => by(-1)}>
+      <Button aria-label={`−1 h: ${order.name} an hour earlier`} onClick={() => by(-1)}>
         −1 h
       </Button>
-      <Button aria-label={`${order.name} an hour later`} onClick={() => by(1)}>
+      <Button aria-label={`+1 h: ${order.name} an hour later`} onClick={() => by(1)}>
         +1 h
       </Button>
     </>

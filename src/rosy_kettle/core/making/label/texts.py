@@ -1,0 +1,322 @@
+"""What stands on a label: the texts a market asks for, made of the formula and of the maker's facts, and what is still missing.
+
+Nothing here says that a product is safe: which texts are enough is decided by local law and a licensed assessor.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.label.letters import heights_of
+from rosy_kettle.core.mixing.palette import make_palette
+from rosy_kettle.core.mixing.setting import setting_of
+from rosy_kettle.core.parameters.label import LabelParameters
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.core.safety.scents import allergen_shares
+from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17, OWN_CAUTIONS, directions_words
+
+__all__ = ["MARKETS", "LabelFacts", "LabelText", "LabelTexts", "MissingElement", "at_area", "label_texts"]
+
+MARKETS = ("US", "EU", "UK")
+OUNCE_G = 28.349523125  # avoirdupois, international agreement of 1959 [g]
+POUND_OZ, FOUR_POUNDS_OZ = 16.0, 64.0
+SINGLE_USE_FREE_G = 5.0  # below it the EU asks for no nominal content [g]; Reg. (EC) 1223/2009 Art. 19(1)(b)
+PAO_MONTHS = 30  # keeping longer, the period after opening stands in place of a day [months]; Art. 19(1)(c)
+SLIPPERY_PCT = 5.0  # of butters and oils [%]; common practice, no published source
+SAID_BY_FIXED = frozenset({"children", "stop"})
+"""Own cautions that the fixed text says already."""
+FOOD_WORDS = frozenset("cake cupcake cookie fudge sorbet candy chocolate macaron brownie doughnut ice-cream sweets".split())
+MEDICINE_WORDS = frozenset(
+    "heal heals healing cure cures eczema psoriasis pain therapy therapeutic detox relief relieves treats arthritis".split()
+)
+
+
+@dataclass(frozen=True, slots=True)
+class LabelFacts:
+    """What the maker says; None and empty are not known."""
+
+    identity: str = ""
+    net_g: float | None = None
+    maker: str = ""
+    place: str = ""
+    contact: str = ""
+    batch_code: str = ""
+    best_before: str = ""
+    pao_months: float | None = None
+    directions: str = ""
+    languages: tuple[str, ...] = ("en",)
+
+
+@dataclass(frozen=True, slots=True)
+class LabelText:
+    """One text of the label with the height its letters must have."""
+
+    element: str
+    text: str
+    height_mm: float
+    """Of a capital where all are capitals, of the lower-case o else [mm]."""
+    panel: str
+    """principal or information."""
+    bold: bool
+    rule: str
+
+
+@dataclass(frozen=True, slots=True)
+class MissingElement:
+    """Something the market asks for that is not there, or cannot stand as it is."""
+
+    element: str
+    rule: str
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class LabelTexts:
+    """All texts of one market's label."""
+
+    market: str
+    texts: tuple[LabelText, ...]
+    missing: tuple[MissingElement, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Label:
+    formula: Formula
+    facts: LabelFacts
+    market: str
+    told: Evaluation
+    unknown_scents: tuple[str, ...]
+    roles: Mapping[str, str]
+    """Role by ingredient id."""
+
+    @property
+    def us(self) -> bool:
+        return self.market == "US"
+
+
+def label_texts(
+    formula: Formula, tables: Tables, facts: LabelFacts, market: str, panel_mm2: float, p: LabelParameters | None = None
+) -> LabelTexts:
+    """Return the texts of a label and what is missing of it.
+
+    Parameters
+    ----------
+    formula : Formula
+        As made
+    tables : Tables
+        Reference tables, with the certificates of scents
+    facts : LabelFacts
+        What the maker says
+    market : str
+        US, EU or UK
+    panel_mm2 : float
+        Area of the principal panel [mm2]
+    p : LabelParameters or None
+        Heights; None takes those of the law
+
+    Returns
+    -------
+    LabelTexts
+        Texts in the order they stand; a text that is not known is missing, never made up
+
+    Raises
+    ------
+    InputError
+        If there are no rules for the market.
+
+    References
+    ----------
+    .. [1] 21 CFR 701.3, 701.11 to 701.13, 740.2, 740.11, 740.17; FD&C Act s. 609(a).
+    .. [2] Regulation (EC) 1223/2009, Article 19; in the UK as retained.
+    .. [3] Directive 76/211/EEC, Annex I, 3.1: heights of the nominal mass.
+    """
+    if market not in MARKETS:
+        raise InputError(f'There are no label rules for "{market[:20]}" here; choose {", ".join(MARKETS)}.', quantity="market")
+    sold = replace(formula, product=replace(formula.product, markets=(market,)))
+    roles = {id_: item.role for id_, item in tables.ingredients.items()}
+    label = _Label(sold, facts, market, evaluate(sold, tables, "label"), _unknown_scents(sold, tables), roles)
+    heights = heights_of(market, facts.net_g, panel_mm2, p or LabelParameters())
+    texts: list[LabelText] = []
+    missing: list[MissingElement] = []
+    for element, write, panel, bold in ELEMENTS:
+        text, rule, lacking = write(label)
+        if lacking:
+            missing.append(MissingElement(element, rule, lacking))
+        if text:
+            texts.append(LabelText(element, text, heights[element], panel, bold, rule))
+    missing += _problems(facts)
+    return LabelTexts(market, tuple(texts), tuple(missing))
+
+
+def at_area(made: LabelTexts, net_g: float | None, panel_mm2: float, p: LabelParameters | None = None) -> tuple[LabelText, ...]:
+    """Return the same texts with the heights they must have on a label of another size.
+
+    Parameters
+    ----------
+    made : LabelTexts
+        Texts of one market
+    net_g : float or None
+        Net weight [g]
+    panel_mm2 : float
+        Area of the principal panel [mm2]
+    p : LabelParameters or None
+        Heights; None takes those of the law
+    """
+    heights = heights_of(made.market, net_g, panel_mm2, p or LabelParameters())
+    return tuple(replace(text, height_mm=heights[text.element]) for text in made.texts)
+
+
+def _unknown_scents(formula: Formula, tables: Tables) -> tuple[str, ...]:
+    weighed, _missing = weigh_formula(formula, tables)
+    mass_g = np.array([item.mass_g for item in weighed], dtype=np.float64)
+    if not mass_g.sum():
+        return ()
+    setting = setting_of(formula, tables, float(mass_g.sum()))
+    palette = make_palette([item.ingredient for item in weighed], tables.parameters)
+    return allergen_shares(setting.mix(palette, mass_g), setting).unknown
+
+
+Written = tuple[str, str, str]
+"""Text, rule, and what is lacking; empty is nothing."""
+
+
+def _identity(label: _Label) -> Written:
+    rule = "US-LABEL-01" if label.us else "EU-LABEL-01"
+    lacking = "" if label.facts.identity else "Say in plain words what it is: solid bubble bath, bath melt."
+    return label.facts.identity, rule, lacking
+
+
+def _net(label: _Label) -> Written:
+    rule = "US-LABEL-01" if label.us else "EU-LABEL-01"
+    net_g = label.facts.net_g
+    if net_g is None or net_g <= 0:
+        free = not label.us and label.formula.product.single_use
+        return "", rule, "" if free else "The net weight of a dried piece is not given."
+    if not label.us:
+        return ("", rule, "") if net_g < SINGLE_USE_FREE_G else (f"{_rounded(net_g)} g", rule, "")
+    ounces = net_g / OUNCE_G
+    pounds = f" ({ounces / POUND_OZ:.2f} lb)" if POUND_OZ <= ounces < FOUR_POUNDS_OZ else ""
+    return f"Net Wt {_rounded(ounces)} oz{pounds} ({_rounded(net_g)} g)", rule, ""
+
+
+def _rounded(value: float) -> str:
+    """Three figures, never up: a label does not promise more than there is."""
+    digits = 0 if value >= 100 else 1 if value >= 10 else 2  # noqa: PLR2004 - three figures
+    scaled = int(value * 10**digits + 1e-9) / 10**digits
+    return f"{scaled:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{scaled:.0f}"
+
+
+def _ingredients(label: _Label) -> Written:
+    names = label.told.label.declaration
+    rule = "LABEL-ORDER-01"
+    without = [line.text or "a line" for line in label.formula.lines if line.ingredient is None]
+    if not names:
+        return "", rule, "Nothing is weighed yet, so nothing can be declared."
+    lacking = f'"{without[0]}" is not understood, so the list is not whole.' if without else ""
+    return f"Ingredients: {', '.join(names)}.", rule, lacking
+
+
+def _allergens(label: _Label) -> Written:
+    lacking = ""
+    if label.unknown_scents and not label.us:
+        lacking = f"The allergens of {', '.join(label.unknown_scents)} are not known: ask the supplier, none is never the answer."
+    names = label.told.label.allergens
+    text = f"Contains: {', '.join(names)}." if names and not label.us else ""
+    return text, "EU-ALL-01", lacking
+
+
+def _caution(label: _Label) -> Written:
+    keys, adults = _keys_of(label), label.formula.product.adult_only_label
+    fixed = CAUTION_740_17 if label.us and _foams(label) and not adults else ""
+    said = [OWN_CAUTIONS[key] for key in keys if not (fixed and key in SAID_BY_FIXED)]
+    first = [fixed] if fixed else [ADULTS_ONLY] if adults else []
+    return " ".join([*first, *said]), "US-FOAM-01" if label.us else "EU-LABEL-01", ""
+
+
+def _foams(label: _Label) -> bool:
+    return label.formula.product.intended_foam is not False and bool(label.told.lather.active_g)
+
+
+def _keys_of(label: _Label) -> list[str]:
+    items = label.told.lines
+    fats = sum(item.pct for item in items if _role(label, item.ingredient) in {"butter", "oil"})
+    scented = any(_role(label, item.ingredient) == "fragrance" for item in items)
+    coloured = any(_role(label, item.ingredient) == "colorant" for item in items)
+    keys = ["eyes", "children"]
+    keys += ["slip"] if fats >= SLIPPERY_PCT else []
+    keys += ["patch", "stop"] if scented else ["stop"]
+    keys += ["stain"] if coloured else []
+    return [*keys, "not_food"] if label.formula.product.looks_like_food else keys
+
+
+def _role(label: _Label, ingredient: str) -> str:
+    return label.roles.get(ingredient, "")
+
+
+def _directions(label: _Label) -> Written:
+    if label.facts.directions:
+        return label.facts.directions, "US-FOAM-02", ""
+    dose_g = label.formula.use.dose_g or label.told.assumed.dose_g
+    if not dose_g:
+        return "", "US-FOAM-02", "How much goes into a bath? Give the dose, or the directions."
+    return directions_words(dose_g, foams=_foams(label)), "US-FOAM-02", ""
+
+
+def _maker(label: _Label) -> Written:
+    rule = "US-LABEL-01" if label.us else "EU-LABEL-01"
+    facts = label.facts
+    lacking = "" if facts.maker and facts.place else "Name and place of business are not given."
+    return ", ".join(part for part in (facts.maker, facts.place) if part), rule, lacking
+
+
+def _contact(label: _Label) -> Written:
+    lacking = "" if label.facts.contact or not label.us else "No address, telephone or web site for reports of bad reactions."
+    return label.facts.contact, "US-LABEL-02" if label.us else "EU-LABEL-01", lacking
+
+
+def _batch(label: _Label) -> Written:
+    code = label.facts.batch_code
+    lacking = "" if code or label.us else "The batch number is not given."
+    return (f"Batch {code}" if code else ""), "EU-LABEL-01", lacking
+
+
+def _durability(label: _Label) -> Written:
+    facts = label.facts
+    if facts.best_before:
+        return f"Best before {facts.best_before}", "EU-LABEL-02", ""
+    months = label.formula.product.shelf_life_months
+    if facts.pao_months is not None and months is not None and months > PAO_MONTHS:
+        return f"{facts.pao_months:g}M after opening", "EU-LABEL-02", ""
+    lacking = "Neither a best-before date nor, beyond 30 months, a period after opening is given."
+    return "", "EU-LABEL-02", "" if label.us else lacking
+
+
+ELEMENTS: tuple[tuple[str, Callable[[_Label], Written], str, bool], ...] = (
+    ("identity", _identity, "principal", True), ("net_quantity", _net, "principal", True),
+    ("directions", _directions, "information", False), ("caution", _caution, "information", True),
+    ("ingredients", _ingredients, "information", False), ("allergens", _allergens, "information", False),
+    ("maker", _maker, "information", False), ("contact", _contact, "information", False),
+    ("batch", _batch, "information", False), ("durability", _durability, "information", False),
+)  # fmt: skip
+"""Elements in the order they stand, with how each is written, its panel, and whether it is bold."""
+
+
+def _problems(facts: LabelFacts) -> list[MissingElement]:
+    """Return what an identity or directions must not say."""
+    words = {word.strip(".,;:!?").lower() for word in facts.identity.split()}
+    said = {word.strip(".,;:!?").lower() for word in f"{facts.identity} {facts.directions}".split()}
+    found = []
+    if words & FOOD_WORDS and "bath" not in words:
+        message = f'"{facts.identity}" is the name of a food; say what it is for the bath.'
+        found.append(MissingElement("identity", "NAME-01", message))
+    if said & MEDICINE_WORDS:
+        word = sorted(said & MEDICINE_WORDS)[0]
+        found.append(MissingElement("identity", "ANY-CLAIM-01", f'"{word}" makes a medicine of it; speak of scent and foam.'))
+    return found

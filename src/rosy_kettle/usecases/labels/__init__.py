@@ -1,0 +1,1 @@
+"""Labels of formulas and batches."""

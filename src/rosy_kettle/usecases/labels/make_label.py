@@ -1,0 +1,40 @@
+"""A label of a formula for one market: texts, what is missing, and where every line stands."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from rosy_kettle.core.making.label.layout import LabelLayout, lay_out, smallest_label
+from rosy_kettle.core.making.label.texts import LabelFacts, LabelTexts, at_area, label_texts
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.reference import load_letter_widths
+
+__all__ = ["MadeLabel", "make_label"]
+
+
+@dataclass(frozen=True, slots=True)
+class MadeLabel:
+    """A label at true size."""
+
+    texts: LabelTexts
+    layout: LabelLayout
+    fits: bool
+    smallest_mm: tuple[float, float] | None
+    """Width and height of the smallest one that holds its texts, where this one does not."""
+
+
+def make_label(formula: Formula, tables: Tables, facts: LabelFacts, market: str, width_mm: float, height_mm: float) -> MadeLabel:
+    """Return the label of a formula.
+
+    Raises
+    ------
+    InputError
+        If there are no rules for the market, or no label has that size.
+    """
+    texts = label_texts(formula, tables, facts, market, width_mm * height_mm)
+    widths = load_letter_widths()
+    layout = lay_out(texts.texts, width_mm, height_mm, widths)
+    smallest = None
+    if not layout.fits:
+        smallest = smallest_label(lambda area: at_area(texts, facts.net_g, area), width_mm, height_mm, widths)
+    return MadeLabel(texts, layout, layout.fits, smallest)
