@@ -65,14 +65,6 @@ def main() -> None:
         server.kill()
 
 
-def two_versions(page: Page) -> None:
-    # The first version is kept already: a batch was made of it.
-    page.get_by_label("Amount of Glycerin").fill("46")
-    page.get_by_role("status").filter(has_text="Saved.").wait_for()
-    page.get_by_role("link", name="Versions").click()
-    page.get_by_text("Version 2", exact=True).wait_for()
-
-
 def bench(page: Page, address: str) -> None:
     page.goto(f"{address}/bench/49")
     page.locator("[data-reading='scale']").wait_for()
@@ -97,9 +89,15 @@ def after_the_bench(page: Page, address: str) -> None:
     page.goto(f"{address}/journal")
     page.get_by_role("link", name="Limpet domes").first.wait_for()
     take(page, "journal")
-    page.goto(f"{address}/batches/48/beside?other=46")
-    page.get_by_text("What differs most").wait_for()
-    take(page, "beside")
+    page.goto(f"{address}/tub/series/2")
+    page.get_by_role("region", name="Answer").wait_for()
+    take(page, "series")
+    page.goto(f"{address}/week")
+    page.get_by_role("region", name="Shopping list").wait_for()
+    take(page, "week")
+    page.goto(f"{address}/pantry/lots")
+    page.get_by_role("img", name=re.compile("GL-31")).wait_for()
+    take(page, "jars")
 
 
 def views(page: Page, address: str) -> None:
@@ -126,11 +124,6 @@ def views(page: Page, address: str) -> None:
     page.get_by_label("Stage").select_option("sale")
     take(page, "ledger")
     page.get_by_role("link", name="Back to its Desk").click()
-    page.get_by_role("link", name="Curves").click()
-    take(page, "curves")
-    page.get_by_role("link", name="Back to its Desk").click()
-    two_versions(page)
-    take(page, "versions")
     page.get_by_role("link", name="Back to its Desk").click()
     page.get_by_role("link", name="Plan a batch").click()
     page.get_by_label("Shape of a piece").select_option("disher-24")

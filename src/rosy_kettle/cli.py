@@ -181,6 +181,30 @@ def label_command(
     })  # fmt: skip
 
 
+@commands.command("diagnose")
+@click.argument("file", type=click.Path(path_type=Path))
+def diagnose_command(file: Path) -> None:
+    """Print why a piece went wrong, by what is known of it, as JSON."""
+    from rosy_kettle.core.clinic.diagnose import diagnose  # here: the other commands start sooner
+    from rosy_kettle.files.trouble_file import read_trouble_json  # as above
+    from rosy_kettle.reference import load_troubles  # as above
+    from rosy_kettle.usecases.formulas.check_formula import check_formula  # as above
+
+    trouble, tables = read_trouble_json(_read_bytes(file)), load_tables()
+    formula_file = trouble.formula_file()
+    formula = None if formula_file is None else check_formula(formula_file, tables)
+    found = diagnose(trouble.symptom, formula, tables, load_troubles(), trouble.batch, trouble.answers)
+    causes = [
+        {
+            **asdict(cause),
+            "evidence": [{"for": each.supports, "what": each.what, "source": each.source} for each in cause.evidence],
+        }
+        for cause in found.causes
+    ]
+    questions = [{"id": each.id, "text": each.text, "choices": list(each.choices)} for each in found.questions]
+    _print_json({"symptom": trouble.symptom, "causes": causes, "questions": questions, "caution": found.caution})
+
+
 @commands.command()
 def ingredients() -> None:
     """Print the reference table as CSV."""
@@ -245,6 +269,17 @@ def backup(file: Path) -> None:
     click.echo(
         f"{file} holds the studio: {rows.get('formulas', 0)} formulas, {rows.get('batches', 0)} batches; integrity checked."
     )
+
+
+@commands.command()
+def check() -> None:
+    """Print whether the studio's file is whole, and what is in it, as JSON."""
+    from rosy_kettle.usecases.studio.keep_copies import check_studio  # as above
+
+    found = check_studio()
+    _print_json(asdict(found))
+    if found.integrity != "ok":
+        raise InputError("The studio's file is damaged; restore a backup.", quantity="file")
 
 
 @commands.command()

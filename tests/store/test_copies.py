@@ -22,7 +22,7 @@ from rosy_kettle.store import open_studio
 from rosy_kettle.store.batches import BatchRow, add_event, list_events
 from rosy_kettle.store.ingredients import learn_synonym
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo, settle_waiting_photos
-from rosy_kettle.usecases.studio.keep_copies import backup_studio, restore_studio
+from rosy_kettle.usecases.studio.keep_copies import backup_studio, check_studio, restore_studio
 from rosy_kettle.usecases.studio.seed_demo import reset_demo, seed_demo
 
 
@@ -216,3 +216,19 @@ def test_what_a_killed_first_start_left_half_made_goes_at_the_next(tmp_path: Pat
     running.write_bytes(b"another start is at work")
     open_studio(tmp_path).close()
     assert {path.name for path in tmp_path.iterdir()} == {"studio.sqlite3", running.name}
+
+
+def test_a_check_says_what_is_there_and_what_is_damaged(tmp_path: Path) -> None:
+    studio = open_studio(tmp_path)
+    seed_demo(studio)
+    studio.close()
+    found = check_studio(tmp_path)
+    assert (found.integrity, found.counts["formulas"], found.counts["lots"]) == ("ok", 12, 9)
+    with pytest.raises(InputError, match="no studio"):
+        check_studio(tmp_path / "elsewhere")
+    data = bytearray((tmp_path / "studio.sqlite3").read_bytes())
+    data[len(data) // 2 : len(data) // 2 + 20_000] = b"\xff" * 20_000
+    (tmp_path / "studio.sqlite3").write_bytes(bytes(data))
+    damaged = check_studio(tmp_path)
+    assert damaged.integrity != "ok"
+    assert damaged.counts == {}

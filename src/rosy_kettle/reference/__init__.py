@@ -1,5 +1,13 @@
 """Reference data that ship with the product, and the one loader."""
 
-from rosy_kettle.reference.loader import Strength, Synonym, load_letter_widths, load_strengths, load_synonyms, load_tables
+from rosy_kettle.reference.loader import (
+    Strength,
+    Synonym,
+    load_letter_widths,
+    load_strengths,
+    load_synonyms,
+    load_tables,
+    load_troubles,
+)
 
-__all__ = ["Strength", "Synonym", "load_letter_widths", "load_strengths", "load_synonyms", "load_tables"]
+__all__ = ["Strength", "Synonym", "load_letter_widths", "load_strengths", "load_synonyms", "load_tables", "load_troubles"]

@@ -33,6 +33,7 @@ from rosy_kettle.core.records import (
     Tool,
     WantedDough,
 )
+from rosy_kettle.core.records.trouble import Advice, CausePrior, FactChance, TroubleTables
 from rosy_kettle.reference.safety_loader import load_safety
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
@@ -327,3 +328,17 @@ def load_letter_widths() -> LetterWidths:
     return LetterWidths(
         {letter: float(row["regular"]) for letter, row in rows}, {letter: float(row["bold"]) for letter, row in rows}
     )  # fmt: skip
+
+
+@cache
+def load_troubles() -> TroubleTables:
+    """Return what is known of troubles and their causes."""
+    priors: dict[str, list[CausePrior]] = {}
+    for row in table_rows("trouble_priors"):
+        priors.setdefault(row["symptom"], []).append(CausePrior(row["cause"], float(row["weight"]), row["reason"], row["source"]))
+    chances = tuple(
+        FactChance(row["cause"], row["fact"], float(row["chance"]), float(row["usual"]), row["source"])
+        for row in table_rows("trouble_evidence")
+    )
+    advice = {row["cause"]: Advice(row["now"], row["next_time"]) for row in table_rows("trouble_advice")}
+    return TroubleTables({symptom: tuple(rows) for symptom, rows in priors.items()}, chances, advice)

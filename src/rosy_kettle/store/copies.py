@@ -11,7 +11,7 @@ from pathlib import Path
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.durable import to_disk
 
-__all__ = ["copy_aside", "copy_verified", "damage_of", "read_only_address", "replace_file", "unused_name"]
+__all__ = ["copy_aside", "copy_verified", "damage_of", "read_only_address", "replace_file", "rows_of", "unused_name"]
 
 SIDE_FILES = ("-wal", "-shm", "-journal")
 MOST_OF_A_MINUTE = 10_000  # copies with one time stamp
@@ -125,6 +125,23 @@ def damage_of(path: Path, *, thorough: bool = True) -> str:
             return "" if astray is None else f"a row of {astray[0]} points nowhere"
     except sqlite3.Error as error:
         return str(error)
+
+
+def rows_of(path: Path) -> dict[str, int]:
+    """Return how many rows every table of a file has.
+
+    Parameters
+    ----------
+    path : Path
+        A database file, in use or not
+
+    Returns
+    -------
+    dict
+        Rows by table name
+    """
+    with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+        return _rows(connection)
 
 
 def read_only_address(path: Path) -> str:

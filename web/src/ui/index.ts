@@ -15,6 +15,7 @@ export { NoticeProvider, useNotice } from "./Notice";
 export { KeptNumber, NumberInput } from "./NumberInput";
 export { type Offer, offersNow, useOffers } from "./offers";
 export { Plot, type PlotLine } from "./Plot";
+export { SheetForm } from "./SheetForm";
 export { Strip, type StripProps } from "./Strip";
 export { useFinder } from "./useFinder";
 export { WaterOptions } from "./WaterOptions";

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import data_folder
-from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, unused_name
+from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, rows_of, unused_name
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
 
-__all__ = ["backup_studio", "restore_studio"]
+__all__ = ["CheckedStudio", "backup_studio", "check_studio", "restore_studio"]
 
 
 def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
@@ -27,6 +28,34 @@ def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
         raise InputError(f"There is no studio at {path}; nothing was copied.", quantity="file")
     refuse_unfit(path)
     return copy_verified(path, target)
+
+
+@dataclass(frozen=True, slots=True)
+class CheckedStudio:
+    """Whether a studio's file is whole, and what is in it."""
+
+    file: str
+    integrity: str
+    """ok, or the first complaint."""
+    counts: dict[str, int]
+    """Rows by table; empty where the file is damaged."""
+
+
+def check_studio(folder: Path | None = None) -> CheckedStudio:
+    """Look whether the studio's file is whole, also while it is served.
+
+    Raises
+    ------
+    InputError
+        If there is no studio, or a newer version wrote it.
+    """
+    path = (folder or data_folder()) / FILE_NAME
+    if not path.exists():
+        raise InputError(f"There is no studio at {path}; nothing was checked.", quantity="file")
+    damage = damage_of(path)
+    if not damage:
+        refuse_unfit(path)
+    return CheckedStudio(str(path), damage or "ok", {} if damage else rows_of(path))
 
 
 def restore_studio(source: Path, folder: Path | None = None) -> Path | None:

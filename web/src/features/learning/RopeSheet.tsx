@@ -2,7 +2,7 @@ import { useState } from "react";
 import { messageOf, useFormula, useIngredients, useKeepRope } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Dialog, FormulaChoice, NumberInput, useNotice } from "../../ui";
+import { Dialog, FormulaChoice, NumberInput, SheetForm, useNotice } from "../../ui";
 
 /** The rope: a formula's powders take their wetter drop by drop until a rope rolls, and until it smears. */
 export function RopeSheet({ onClose }: { onClose: () => void }) {
@@ -57,13 +57,7 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
         </li>
         <li>Write down what that is in the whole formula: ten times as much, if you took a tenth.</li>
       </ol>
-      <form
-        className="mt-4 flex flex-col gap-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onKeep();
-        }}
-      >
+      <SheetForm refused={refused} busy={keep.isPending} submit="Keep it" onSubmit={onKeep}>
         <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
         {formula && <Wetter formula={Number(formula)} value={wetter} onChoose={setWetter} />}
         <p className="flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -71,17 +65,7 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
           {figure("smears", "and smears at", "g")}
           {figure("celsius", "with the dough at", "°C")}
         </p>
-        {refused && (
-          <p role="alert" className="text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p>
-          <Button primary type="submit" hint="Enter" disabled={keep.isPending}>
-            Keep it
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { messageOf, useEnterLot, useIngredients, useSettings } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Dialog, Field } from "../../ui";
+import { Dialog, Field, SheetForm } from "../../ui";
 
 const BLANK = {
   ingredient: "",
@@ -71,12 +71,12 @@ export function LotSheet({ onClose }: { onClose: () => void }) {
       title="Enter a purchase"
       lead="With the code that stands on the jar: by it a piece is traced."
     >
-      <form
-        className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onEnter();
-        }}
+      <SheetForm
+        refused={refused}
+        busy={enter.isPending}
+        submit="Put it on the shelf"
+        onSubmit={onEnter}
+        className="flex flex-wrap items-end gap-x-6 gap-y-4"
       >
         <label className="text-caption italic text-soft">
           Ingredient
@@ -100,17 +100,7 @@ export function LotSheet({ onClose }: { onClose: () => void }) {
         {field("best_before", "Best before", { type: "date" })}
         {field("active", "Active part, by its sheet", { after: "%" })}
         {field("water", "Water, by its sheet", { after: "%" })}
-        {refused && (
-          <p role="alert" className="w-full text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p className="w-full">
-          <Button primary type="submit" hint="Enter" disabled={enter.isPending}>
-            Put it on the shelf
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

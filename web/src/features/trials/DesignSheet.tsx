@@ -4,7 +4,7 @@ import { messageOf, useDesignTrials, useFormula, useIngredients, useJudged, useR
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { percent } from "../../lib/numbers";
-import { Button, Dialog, FormulaChoice, NumberInput } from "../../ui";
+import { Dialog, FormulaChoice, NumberInput, SheetForm } from "../../ui";
 
 const MOST = 3;
 
@@ -65,13 +65,7 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
       title="Design trials"
       lead="The chosen ingredients keep the weight they have together; the trials vary how they share it."
     >
-      <form
-        className="mt-4 flex flex-col gap-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onDesign();
-        }}
-      >
+      <SheetForm refused={refused} busy={design.isPending} submit="Design them" onSubmit={onDesign}>
         <FormulaChoice
           value={formula}
           onChoose={(id) => {
@@ -130,17 +124,7 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
             g
           </label>
         </p>
-        {refused && (
-          <p role="alert" className="text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p>
-          <Button primary type="submit" hint="Enter" disabled={design.isPending}>
-            Design them
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { messageOf, type TubTestSave, useBeginTest } from "../../api";
 import { askingKey } from "../../lib/askingKey";
-import { Button, Dialog, Field, FormulaChoice } from "../../ui";
+import { Dialog, Field, FormulaChoice, SheetForm } from "../../ui";
 import { BathFields, useBath } from "./BathFields";
 
 /** A piece and a bath; begun once, however often it is pressed. */
@@ -38,13 +38,7 @@ export function BeginSheet({ batch, onClose }: { batch: number | null; onClose: 
       title="Begin a test"
       lead="What goes into which bath; what the Desk says of it is kept beside what you will see."
     >
-      <form
-        className="mt-4 flex flex-col gap-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onBegin();
-        }}
-      >
+      <SheetForm refused={refused} busy={begin.isPending} submit="To the bath" onSubmit={onBegin}>
         {batch ? (
           <p>A piece of batch {batch}.</p>
         ) : (
@@ -59,17 +53,7 @@ export function BeginSheet({ batch, onClose }: { batch: number | null; onClose: 
           onChange={(event) => setName(event.target.value)}
         />
         <BathFields bath={bath} />
-        {refused && (
-          <p role="alert" className="text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p>
-          <Button primary type="submit" hint="Enter" disabled={begin.isPending}>
-            To the bath
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

@@ -3,7 +3,7 @@ import { useNavigate } from "react-router";
 import { messageOf, type Series, useBeginSeries } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Dialog, Field, FormulaChoice, NumberInput } from "../../ui";
+import { Button, Dialog, Field, FormulaChoice, NumberInput, SheetForm } from "../../ui";
 import { BathFields, useBath } from "./BathFields";
 
 const LETTERS = "ABCDEF";
@@ -47,13 +47,7 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
       title="Put a claim to the test"
       lead="The same bath for all, the order shuffled, and nobody knows which piece is which until the answer is read."
     >
-      <form
-        className="mt-4 flex flex-col gap-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onBegin();
-        }}
-      >
+      <SheetForm refused={refused} busy={begin.isPending} submit="Shuffle and begin" onSubmit={onBegin}>
         <Field
           className="w-80"
           label="Name of the series"
@@ -89,17 +83,7 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
           />{" "}
           baths of each; without repeats nobody can tell.
         </label>
-        {refused && (
-          <p role="alert" className="text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p>
-          <Button primary type="submit" hint="Enter" disabled={begin.isPending}>
-            Shuffle and begin
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

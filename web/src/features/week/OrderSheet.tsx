@@ -2,7 +2,7 @@ import { useState } from "react";
 import { messageOf, useTakeOrder } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Dialog, Field, FormulaChoice, NumberInput } from "../../ui";
+import { Dialog, Field, FormulaChoice, NumberInput, SheetForm } from "../../ui";
 
 /** An order: for whom, what, how many, by when. */
 export function OrderSheet({ onClose }: { onClose: () => void }) {
@@ -39,13 +39,7 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
       title="Take an order"
       lead="A name, or “market day” to fill the table; without a day it is made when there is time."
     >
-      <form
-        className="mt-4 flex flex-col gap-4 text-row"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onTake();
-        }}
-      >
+      <SheetForm refused={refused} busy={take.isPending} submit="Take it" onSubmit={onTake}>
         <Field
           className="w-80"
           label="For whom"
@@ -80,17 +74,7 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
           maxLength={500}
           onChange={(event) => setNote(event.target.value)}
         />
-        {refused && (
-          <p role="alert" className="text-body text-rosy">
-            {refused}
-          </p>
-        )}
-        <p>
-          <Button primary type="submit" hint="Enter" disabled={take.isPending}>
-            Take it
-          </Button>
-        </p>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

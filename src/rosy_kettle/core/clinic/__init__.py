@@ -1,0 +1,1 @@
+"""The clinic: why a piece went wrong, from its formula, its record and a few questions."""

@@ -1,0 +1,204 @@
+"""Facts that speak for a cause or against it: from the formula's readings, the batch's record, and what was answered."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records.evaluation import Evaluation
+
+__all__ = ["Fact", "facts_of"]
+
+# Where a figure begins to speak; common practice, no published source, where nothing else stands.
+HUMID_PCT, WARM_ROOM_C, COLD_ROOM_C, WARM_DOUGH_C, COLD_DOUGH_C = 58.0, 25.0, 16.0, 35.0, 17.0
+SHORT_MOULD_H, LONG_OPEN_WEEKS, COOL_BATH_C, OFTEN = 4.0, 3.0, 35.0, 1.0
+HARD_TAPS = frozenset({"hard", "very-hard"})
+HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID_FAT_PCT = 12.0, 18.0, 3.0, 1.5, 0.6, 6.0, 5.0
+LONG_DRYING_H, OIL_BATH_G, RING, ALKALINE_PH, HARSH_MG_L, LOW_FOAM, DENSE_G_ML = 72.0, 4.0, 40.0, 9.0, 60.0, 40.0, 1.0
+ACID_OF_SODA, SMALL_DOSE_G_L = 0.3, 0.12
+WORD_ANSWERS = {
+    "packed": ("hard", "light"), "sifted": ("yes", "no"), "wrapped": ("yes", "no"), "scent_browns": ("yes", "no"),
+    "weighed": ("scale", "cups"), "stirred_while_pouring": ("yes", "no"), "way": ("crumbled", "held", "strainer", "whole"),
+}  # fmt: skip
+"""Answers that are one of a few words."""
+DRY_STATES, WET_STATES = frozenset({"crumbly dough", "damp sand", "dust"}), frozenset({"sticky", "batter", "pour"})
+
+
+NUMBER_ANSWERS: tuple[tuple[str, str, Callable[[float], bool]], ...] = (
+    ("dough_c", "dough-warm", lambda v: v > WARM_DOUGH_C), ("dough_c", "dough-cold", lambda v: v < COLD_DOUGH_C),
+    ("room_c", "room-warm", lambda v: v > WARM_ROOM_C), ("room_c", "room-cold", lambda v: v < COLD_ROOM_C),
+    ("room_humidity_pct", "humid", lambda v: v >= HUMID_PCT), ("hours_in_mould", "mould-short", lambda v: v < SHORT_MOULD_H),
+    ("weeks_open", "long-open", lambda v: v >= LONG_OPEN_WEEKS), ("re_worked", "re-worked", lambda v: v >= OFTEN),
+    ("liquid_added_after_acid_g", "liquid-after-acid", lambda v: v > 0), ("bath_c", "bath-cool", lambda v: v < COOL_BATH_C),
+)  # fmt: skip
+"""Answers that are a number, the fact each settles, and when it holds."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fact:
+    """Something that is so, or is not."""
+
+    id: str
+    holds: bool
+    source: str
+    """batch, reading or answer."""
+
+
+def facts_of(formula: Formula | None, tables: Tables, batch: Mapping[str, Any] | None, answers: Mapping[str, Any]) -> list[Fact]:
+    """Return what is known, each fact once: an answer goes before the record, the record before a reading.
+
+    Parameters
+    ----------
+    formula : Formula or None
+        As made
+    tables : Tables
+        Reference tables and what the studio has learnt
+    batch : Mapping or None
+        The record of the batch
+    answers : Mapping
+        What was answered
+
+    Returns
+    -------
+    list of Fact
+        What cannot be said is left out
+
+    Raises
+    ------
+    InputError
+        If an answer cannot be meant.
+    """
+    told = None if formula is None else evaluate(formula, tables)
+    found: dict[str, Fact] = {}
+    sources = (
+        ("answer", _answered(answers, told)), ("batch", _recorded(batch or {})),
+        ("reading", iter(()) if told is None or formula is None else _read(formula, told, tables)),
+    )  # fmt: skip
+    for source, pairs in sources:
+        for id_, holds in pairs:
+            if holds is not None:
+                found.setdefault(id_, Fact(id_, bool(holds), source))
+    return list(found.values())
+
+
+Pairs = Iterator[tuple[str, bool | None]]
+
+
+def _number(answers: Mapping[str, Any], key: str) -> float | None:
+    value = answers.get(key)
+    if value is None:
+        return None
+    if isinstance(value, bool) or not isinstance(value, int | float) or abs(value) > 1e6:  # noqa: PLR2004 - nothing here is larger
+        raise InputError(f'"{key}" is a number.', quantity=key, value=str(value)[:40])
+    return float(value)
+
+
+def _answered(answers: Mapping[str, Any], told: Evaluation | None) -> Pairs:
+    words = WORD_ANSWERS
+    for key, choices in words.items():
+        if answers.get(key) is not None and answers[key] not in choices:
+            raise InputError(f'"{key}" is one of {", ".join(choices)}.', quantity=key, value=str(answers[key])[:40])
+    said = {key: answers.get(key) for key in words}
+    yield "packed-hard", None if said["packed"] is None else said["packed"] == "hard"
+    yield "packed-light", None if said["packed"] is None else said["packed"] == "light"
+    for key, fact, when in (
+        ("sifted", "not-sifted", "no"), ("wrapped", "not-wrapped", "no"), ("scent_browns", "scent-browns", "yes"),
+        ("weighed", "weighed-cups", "cups"), ("stirred_while_pouring", "not-stirred", "no"), ("way", "way-still", "whole"),
+    ):  # fmt: skip
+        yield fact, None if said[key] is None else said[key] == when
+    tap = answers.get("tap")
+    yield "tap-hard", None if tap is None else tap in HARD_TAPS
+    for key, fact, holds in NUMBER_ANSWERS:
+        value = _number(answers, key)
+        yield fact, None if value is None else holds(value)
+    dried, tub_l = _number(answers, "hours_dried"), _number(answers, "tub_l")
+    if dried is not None and told is not None and told.drying.hours:
+        yield "dried-short", dried < told.drying.hours
+    if tub_l and told is not None and told.assumed.dose_g:
+        yield "dose-low", told.assumed.dose_g / tub_l < SMALL_DOSE_G_L
+
+
+def _recorded(batch: Mapping[str, Any]) -> Pairs:
+    state = batch.get("state")
+    if not isinstance(state, Mapping):
+        return
+    conditions = state.get("conditions") or {}
+    if isinstance(conditions.get("humidity_pct"), int | float):
+        yield "humid", conditions["humidity_pct"] >= HUMID_PCT
+    if isinstance(conditions.get("room_c"), int | float):
+        yield "room-warm", conditions["room_c"] > WARM_ROOM_C
+        yield "room-cold", conditions["room_c"] < COLD_ROOM_C
+    weighings = [each for each in state.get("weighings") or [] if isinstance(each, Mapping)]
+    if weighings:
+        off = [each for each in weighings if not each.get("within", True)]
+        yield "weighing-off", bool(off)
+        yield "weighed-cups", False
+        over = [each["actual_g"] - each["target_g"] for each in off]
+        yield "two-weighings-off", any(value > 0 for value in over) and any(value < 0 for value in over)
+    steps = {step.get("key"): step for step in state.get("steps") or [] if isinstance(step, Mapping)}
+    skipped = [key for key, _why in state.get("skipped") or [] if (steps.get(key) or {}).get("kind") == "weigh"]
+    if steps:
+        yield "line-left-out", bool(skipped)
+        yield "lot-changed", bool(state.get("lots"))
+    felt = [each.get("state") for each in state.get("felt") or [] if isinstance(each, Mapping)]
+    if felt:
+        yield "felt-dry", felt[-1] in DRY_STATES
+        yield "felt-wet", felt[-1] in WET_STATES
+
+
+def _read(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
+    yield from _of_dough(told)
+    yield from _of_lines(told, tables)
+    hours = told.drying.hours
+    yield "drying-long", None if told.drying.dries is None else not told.drying.dries or (hours or 0.0) > LONG_DRYING_H
+    yield "foam-low", None if told.lather.score is None else told.lather.score < LOW_FOAM
+    yield "oil-high", None if told.feel.oil_g is None else told.feel.oil_g > OIL_BATH_G
+    yield "ring-high", None if told.feel.ring is None else told.feel.ring > RING
+    yield "bath-ph-high", None if told.bath.ph_soak is None else told.bath.ph_soak > ALKALINE_PH
+    yield "harsh", None if told.skin.harshness_mg_l is None else told.skin.harshness_mg_l > HARSH_MG_L
+    density = told.piece.density_g_ml
+    yield "density-high", None if density is None else float(density) > DENSE_G_ML
+    yield "one-dough", len(formula.portions) < 2  # noqa: PLR2004 - a half each
+    yield "tap-hard", formula.use.hardness in HARD_TAPS if formula.use.hardness else None
+    yield "humid", formula.room.humidity_pct >= HUMID_PCT if formula.room.humidity_pct is not None else None
+
+
+def _of_dough(told: Evaluation) -> Pairs:
+    dough = told.dough or (told.portions[0].dough if told.portions else None)
+    if dough is None or dough.saturation is None:
+        return
+    low, high = dough.wanted.saturation_low, dough.wanted.saturation_high
+    yield "dough-dry", None if low is None else dough.saturation < low
+    yield "dough-wet", None if high is None else dough.saturation > high
+
+
+def _of_lines(told: Evaluation, tables: Tables) -> Pairs:
+    items = [(tables.ingredients[line.ingredient], line.pct) for line in told.lines if line.ingredient in tables.ingredients]
+
+    def share(*roles: str) -> float:
+        return sum(pct for item, pct in items if item.role in roles)
+
+    def natured(nature: str) -> float:
+        return sum(pct for item, pct in items if item.has(nature))
+
+    oils, emulsifier = share("oil", "butter"), share("emulsifier")
+    yield "humectant-high", share("humectant") > HUMECTANT_PCT
+    yield "surfactant-powder-high", natured("surfactant-powder") > POWDER_PCT
+    yield "wax-high", share("wax") > WAX_PCT
+    yield "colour-high", share("colorant") > COLOUR_PCT
+    yield "scent-low", share("fragrance") < SCENT_PCT
+    yield "liquid-oil-high", share("oil") > LIQUID_OIL_PCT
+    yield "solid-fat-low", share("butter") < SOLID_FAT_PCT
+    yield "emulsifier-missing", oils > 1 and emulsifier <= 0
+    yield "mica-bare", natured("mica") > 0 and emulsifier <= 0
+    yield "dye-dry", natured("dye") > 0
+    yield "sugar-on-it", any(item.id.startswith("sugar") for item, _pct in items)
+    yield "hardener-missing", share("starch", "clay", "butter") + natured("hardener") <= 0
+    watery = sum(pct for item, pct in items if (item.water_fraction or 0.0) > 0.3)  # noqa: PLR2004 - it brings water
+    yield "acid-and-water", natured("fast-acid") > 0 and watery > 0
+    soda = share("base")
+    yield "acid-low", share("acid") < ACID_OF_SODA * soda if soda > 0 else None
