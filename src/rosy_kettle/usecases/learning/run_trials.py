@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
-from operator import attrgetter
 
 from sqlalchemy.orm import Session
 
@@ -250,7 +249,9 @@ def _bound(bound: Bounds, share: float, tables: Tables) -> TrialBound:
 
 
 def _said(made: Formula, reading: str, tables: Tables) -> float | None:
-    value = attrgetter(reading)(evaluate(made, tables))
+    told = evaluate(made, tables)
+    group, _, name = reading.partition(".")
+    value = getattr(getattr(told, group, None), name, None) if name else getattr(told, group, None)
     return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else None
 
 

@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.why.compare import ComparedLine, compare
-from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.errors import ConflictError, InputError, WorkbenchError
 from rosy_kettle.core.learning.blind_series import (
     LETTERS,
     TEST_READINGS,
@@ -256,18 +256,36 @@ def _sheets(row: TestSeriesRow, opened: Sequence[tuple[SeriesTest, TubState]], t
     return [_sheet(variant, first, Use(**row.use), opened, tables) for variant in row.variants]
 
 
+@dataclass(frozen=True, slots=True)
+class _Told:
+    """What can be said of a variant today; nothing of one whose ingredients have gone since."""
+
+    foretold: Foretold
+    cost_bath: str | None = None
+    currency: str = ""
+    differs: tuple[ComparedLine, ...] = ()
+
+
+def _told(first: Formula, made: Formula, tables: Tables) -> _Told:
+    try:
+        cost = evaluate(made, tables).cost
+        differs = () if made.lines == first.lines else compare(first, made, tables).lines
+        return _Told(foretell(made, tables), cost.bath, cost.currency, tuple(line for line in differs if line.changed))
+    except (WorkbenchError, KeyError):  # an ingredient of it is gone: its baths are still told
+        return _Told(Foretold((), None, None, None, None, None, None))
+
+
 def _sheet(
     variant: dict[str, Any], first: Formula, use: Use, opened: Sequence[tuple[SeriesTest, TubState]], tables: Tables
 ) -> VariantSheet:
     made = replace(_formula(variant), use=use)
-    cost = evaluate(made, tables).cost
+    told = _told(first, made, tables)
     own = [(test, state) for test, state in opened if test.variant == variant["letter"]]
     seen = {
         id_: [value for test, _state in own if (value := test.figures[id_]) is not None] for id_ in TEST_READINGS
     }  # fmt: skip
-    differs = compare(first, made, tables).lines if variant["letter"] != LETTERS[0] else ()
     return VariantSheet(
-        variant["letter"], variant["formula_id"], variant["name"], variant["version"], foretell(made, tables), cost.bath,
-        cost.currency, {id_: variant_figures(values) for id_, values in seen.items() if values},
-        mean_heights([state for _test, state in own]), tuple(line for line in differs if line.changed),
+        variant["letter"], variant["formula_id"], variant["name"], variant["version"], told.foretold, told.cost_bath,
+        told.currency, {id_: variant_figures(values) for id_, values in seen.items() if values},
+        mean_heights([state for _test, state in own]), told.differs,
     )  # fmt: skip
