@@ -99,7 +99,7 @@ def test_xlsx_comes_and_goes_and_nothing_in_it_is_a_formula(client: FlaskClient)
     book.save(out)
     assert sent(client, out.getvalue(), dry=False)["taken"] == 1
     client.post("/api/lots", json={"ingredient": "glycerin", "quantity_g": 5.0, "code": "=HYPERLINK(1)", "supplier": "@cmd"})
-    table = client.get("/api/stock.csv?kind=xlsx")
+    table = client.get("/api/stock.xlsx")
     sheet = openpyxl.load_workbook(io.BytesIO(table.data)).active
     cells = [cell for row in sheet.iter_rows() for cell in row]
     assert not [cell.coordinate for cell in cells if cell.data_type == "f"]

@@ -47,7 +47,8 @@ def test_a_disk_that_fills_up_refuses_saves_goes_on_reading_and_takes_them_again
     shutil.copy(seeded, tmp_path / "seeded")
     folder = tmp_path / "disk"
     folder.mkdir()
-    mount = f"mount -t tmpfs -o size=4m,mode=700 tmpfs {folder} && cp {tmp_path}/seeded {folder}/studio.sqlite3"
+    size_k = seeded.stat().st_size // 1024 + 3_100  # room for the studio, what fills the disk, and 600 kB of saves
+    mount = f"mount -t tmpfs -o size={size_k}k,mode=700 tmpfs {folder} && cp {tmp_path}/seeded {folder}/studio.sqlite3"
     fill, free = f"head -c 2500k /dev/zero > {folder}/x", f"rm {folder}/x"
     process = in_own_mounts(folder, f"{mount} && {fill}; {COMMAND} serve --port 0 & read go; {free}; wait")
     assert process.stdout is not None

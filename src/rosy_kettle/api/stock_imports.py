@@ -9,7 +9,7 @@ from flask import Response
 
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.stock_imports import BackAnswer, ImportAnswer, ImportPath, ImportRow, ImportSave, StockFileQuery
+from rosy_kettle.api.schemas.stock_imports import BackAnswer, ImportAnswer, ImportPath, ImportRow, ImportSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files.spreadsheet import to_csv, to_xlsx
@@ -34,7 +34,7 @@ XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 def take(body: ImportSave) -> Response:
     try:
         data = base64.b64decode(body.content, validate=True)
-    except binascii.Error as error:
+    except (binascii.Error, ValueError) as error:
         raise InputError("The file did not arrive whole; choose it again.", quantity="content") from error
     ask = ImportAsk(data, body.key, body.columns, body.date_order, body.currency, body.meanings, body.dry)
     with current_studio().writing() as session:
@@ -47,13 +47,24 @@ def take_back(path: ImportPath) -> Response:
         return respond(BackAnswer(withdrawn=take_import_back(session, path.key)))
 
 
-@blueprint.get("/stock.csv", summary="All lots as a table", responses=file_of("text/csv", "CSV, or XLSX where asked for"))
-def table(query: StockFileQuery) -> Response:
+@blueprint.get("/stock.csv", summary="All lots as a table", responses=file_of("text/csv", "CSV"))
+def as_csv() -> Response:
+    return _file(to_csv(STOCK_HEADINGS, _rows()), "text/csv", "lots.csv")
+
+
+@blueprint.get("/stock.xlsx", summary="All lots as a spreadsheet", responses=file_of(XLSX, "XLSX"))
+def as_xlsx() -> Response:
+    return _file(to_xlsx("Lots", STOCK_HEADINGS, _rows()), XLSX, "lots.xlsx")
+
+
+def _rows() -> list[tuple[str, ...]]:
     with current_studio().reading() as session:
-        rows = stock_rows(session)
-    data = to_csv(STOCK_HEADINGS, rows) if query.kind == "csv" else to_xlsx("Lots", STOCK_HEADINGS, rows)
-    response = Response(data, mimetype="text/csv" if query.kind == "csv" else XLSX)
-    response.headers["Content-Disposition"] = f'attachment; filename="lots.{query.kind}"'
+        return stock_rows(session)
+
+
+def _file(data: bytes, media_type: str, name: str) -> Response:
+    response = Response(data, mimetype=media_type)
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
 
 

@@ -11,7 +11,7 @@ export type LotTrace = components["schemas"]["LotTraceAnswer"];
 export type StockImport = components["schemas"]["ImportAnswer"];
 export type ImportSave = components["schemas"]["ImportSave"];
 
-export const STOCK_ADDRESS = "/api/stock.csv";
+export const STOCK_ADDRESSES = { csv: "/api/stock.csv", xlsx: "/api/stock.xlsx" } as const;
 
 export const useLots = (q: string) =>
   useInfiniteQuery({

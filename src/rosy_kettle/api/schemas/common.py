@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "Query", "Request", "RequestKey", "Response"]
+__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "PlainText", "Query", "Request", "RequestKey", "Response"]
 
 
 def _written_out(value: object) -> object:
@@ -27,6 +27,8 @@ Limit = Annotated[int, Field(ge=1, le=200, description="Length of a page")]
 Number = Annotated[int, Field(ge=1, le=2**53)]
 """Number of a row."""
 
+PlainText = Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")]
+"""A name or a line of text, without signs that steer a printer."""
 RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
 """A name for one asking: the same key again gives what was begun with it."""
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Limit, Query, Request, Response
+from rosy_kettle.api.schemas.common import Described, Limit, PlainText, Query, Request, Response
 from rosy_kettle.core.change.why.compare import Comparison
 from rosy_kettle.files.formula_file import FormulaFile
 from rosy_kettle.usecases.formulas.list_formulas import FormulaGlance
@@ -53,7 +53,7 @@ class ComparisonQuery(BaseModel):
 class Branch(Request):
     """A formula of its own from a version."""
 
-    name: Annotated[str, Field(min_length=1, max_length=200)]
+    name: Annotated[PlainText, Field(min_length=1)]
 
 
 class ComparisonAnswer(Described, RootModel[Comparison]):

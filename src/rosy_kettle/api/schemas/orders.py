@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Moment, Number, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Limit, Moment, Number, PlainText, Query, Request, RequestKey, Response
 
 __all__ = [
     "OrderAnswer", "OrderChange", "OrderList", "OrderPath", "OrderQuery", "OrderSave", "PlannedOrderAnswer", "WeekAnswer",
@@ -35,7 +35,7 @@ class OrderQuery(BaseModel):
 class OrderSave(Request):
     """Some pieces of one formula for somebody, by a day."""
 
-    who: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")]
+    who: PlainText
     formula_id: Number
     pieces: Annotated[int, Field(ge=1, le=100_000)]
     tool: Annotated[str, Field(max_length=80)] | None = None

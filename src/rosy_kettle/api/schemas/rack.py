@@ -56,7 +56,7 @@ class TraySave(Request):
 
     pieces: Pieces
     batch_id: Id | None = None
-    name: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")] = ""
+    name: PlainText = ""
     formula_id: Id | None = None
     """What they are made of, where no batch says it."""
     place: PlaceName = "rack"

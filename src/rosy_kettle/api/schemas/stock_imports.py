@@ -9,19 +9,13 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Request, RequestKey, Response
 
-__all__ = ["BackAnswer", "ImportAnswer", "ImportPath", "ImportSave", "StockFileQuery"]
+__all__ = ["BackAnswer", "ImportAnswer", "ImportPath", "ImportSave"]
 
 
 class ImportPath(BaseModel):
     """Which import."""
 
     key: RequestKey
-
-
-class StockFileQuery(BaseModel):
-    """As which kind of file."""
-
-    kind: Literal["csv", "xlsx"] = "csv"
 
 
 class ImportSave(Request):

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Limit, Number, PlainText, Query, Request, RequestKey, Response
 from rosy_kettle.api.schemas.tub_tests import BathSave
 from rosy_kettle.core.learning.blind_series import SeriesPlace, TestReading
 from rosy_kettle.core.learning.series import Claim, SeriesJudgement
@@ -47,7 +47,7 @@ class ClaimSave(Request):
 class SeriesSave(BathSave):
     """Two to six formulas held against each other in one bath."""
 
-    name: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")]
+    name: PlainText
     formula_ids: Annotated[list[Number], Field(max_length=20)]
     claim: ClaimSave
     each: Each = 3

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Limit, Number, PlainText, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.tub.foretold import Foretold
 from rosy_kettle.core.making.tub.tub_test import TubState
 from rosy_kettle.core.records import Use
@@ -56,7 +56,7 @@ class TestSave(BathSave):
 
     batch_id: Number | None = None
     formula_id: Number | None = None
-    name: Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")] = ""
+    name: PlainText = ""
     key: RequestKey | None = None
 
 

@@ -36,6 +36,10 @@ __all__ = [
 ]  # fmt: skip
 
 
+LONGEST_NAME = 180
+"""Of the formula trials are designed from; what is longer is cut, for the name has to say that these are trials."""
+
+
 @dataclass(frozen=True, slots=True)
 class DesignAsk:
     """What is asked for: bounds in per cent of the formula, a reading, and how many batches of what size."""
@@ -114,7 +118,7 @@ def design_from_formula(session: Session, ask: DesignAsk) -> int:
     bounds = [Bounds(id_, low / 100 / share, high / 100 / share) for id_, low, high in ask.bounds]
     check_bounds(bounds)
     design = design_trials(bounds, ask.trials)
-    name = f"{origin.name}, trials"
+    name = f"{origin.name[:LONGEST_NAME]}, trials"
     trials = _keep_versions(session, replace(base, name=name, batch_g=ask.batch_g), bounds, design.points, tables)
     return add_trial_design(session, TrialDesignRow(
         formula_id=ask.formula_id, trials_formula_id=trials.id, name=name, reading=ask.reading, wanted=ask.wanted,

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { type Lot, messageOf, STOCK_ADDRESS, useLots } from "../../api";
+import { type Lot, messageOf, STOCK_ADDRESSES, useLots } from "../../api";
 import { useSettled } from "../../lib/useSettled";
 import { Button } from "../../ui";
 import { ImportSheet } from "./ImportSheet";
@@ -34,10 +34,10 @@ export function LotsPage() {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESS} download>
+          <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.csv} download>
             CSV
           </a>
-          <a className="border-b-[0.9px] border-ink text-body" href={`${STOCK_ADDRESS}?kind=xlsx`} download>
+          <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.xlsx} download>
             XLSX
           </a>
           <Button onClick={() => setOpen("import")}>Take over a list</Button>
