@@ -1203,7 +1203,24 @@ export interface paths {
             cookie?: never;
         };
         /** All lots as a table */
-        get: operations["stock_imports_table_stock_csv_get"];
+        get: operations["stock_imports_as_csv_stock_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lots as a spreadsheet */
+        get: operations["stock_imports_as_xlsx_stock_xlsx_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -11568,24 +11585,60 @@ export interface operations {
             };
         };
     };
-    stock_imports_table_stock_csv_get: {
+    stock_imports_as_csv_stock_csv_get: {
         parameters: {
-            query?: {
-                kind?: "csv" | "xlsx";
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description CSV, or XLSX where asked for */
+            /** @description CSV */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    stock_imports_as_xlsx_stock_xlsx_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description XLSX */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": unknown;
                 };
             };
             /** @description Not Found */

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Moment, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Moment, PlainText, Request, RequestKey, Response
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
 
