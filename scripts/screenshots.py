@@ -124,7 +124,6 @@ def views(page: Page, address: str) -> None:
     page.get_by_label("Stage").select_option("sale")
     take(page, "ledger")
     page.get_by_role("link", name="Back to its Desk").click()
-    page.get_by_role("link", name="Back to its Desk").click()
     page.get_by_role("link", name="Plan a batch").click()
     page.get_by_label("Shape of a piece").select_option("disher-24")
     take(page, "plan")
