@@ -121,3 +121,11 @@ def test_what_no_series_can_answer_is_refused(client: FlaskClient) -> None:
     post(client, f"/{series['id']}/tests", status=201)
     assert client.post(f"/api/test-series/{series['id']}/tests").status_code == 409, "one bath at a time"
     assert client.post(f"/api/test-series/{series['id']}/open").status_code == 409, "not while one is open"
+
+
+def test_a_series_whose_codes_run_out_is_refused_and_stays(client: FlaskClient) -> None:
+    series = begun(client, each=30)
+    for _ in range(14):
+        post(client, f"/{series['id']}/places", {"each": 30})
+    assert "begin a new one" in post(client, f"/{series['id']}/places", {"each": 30}, 422)["message"]
+    assert len(client.get(f"/api/test-series/{series['id']}").json["tests"]) == 900

@@ -78,3 +78,9 @@ def test_what_cannot_hold_is_refused(client: FlaskClient) -> None:
     id_ = answer.json["id"]
     assert client.post(f"/api/trial-designs/{id_}/results", json={"trial": 99, "value": 1.0}).status_code == 422
     assert client.post(f"/api/trial-designs/{id_}/results/99", json={"value": 1.0}).status_code == 422
+
+
+def test_a_design_is_told_after_its_trials_were_put_aside(client: FlaskClient) -> None:
+    design = varied(client)[0].json
+    assert client.delete(f"/api/formulas/{design['trials_formula_id']}").status_code == 204
+    assert [each["id"] for each in client.get("/api/trial-designs").json["items"]] == [design["id"]]

@@ -54,7 +54,8 @@ def take(body: OrderSave) -> Response:
 @blueprint.put("/orders/<int:order_id>", summary="Change an order", responses={200: OrderAnswer})
 def change(path: OrderPath, body: OrderChange) -> Response:
     with current_studio().writing() as session:
-        row = change_order(session, path.order_id, state=body.state, starts_at=body.starts_at, free=body.free)
+        now = datetime.now(UTC)
+        row = change_order(session, path.order_id, now, state=body.state, starts_at=body.starts_at, free=body.free)
         return respond(_order(row))
 
 

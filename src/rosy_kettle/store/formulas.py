@@ -15,7 +15,8 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
     "FormulaRow", "LineRow", "PortionRow", "VersionRow",
-    "add_formula", "delete_formula", "find_formula", "formulas_with", "has_formulas", "keep_version", "list_formulas",
+    "add_formula", "delete_formula", "find_formula", "find_formula_ever", "formulas_with",
+    "has_formulas", "keep_version", "list_formulas",
     "record_of", "restore_formula", "save_formula",
 ]  # fmt: skip
 
@@ -135,6 +136,20 @@ def find_formula(session: Session, formula_id: int) -> FormulaRow:
     row = session.get(FormulaRow, formula_id)
     if row is None or row.deleted_at is not None:
         raise NotFoundError(f"There is no formula {formula_id}; it may have been deleted.", noun="formula", id=formula_id)
+    return row
+
+
+def find_formula_ever(session: Session, formula_id: int) -> FormulaRow:
+    """Return a formula, also one that was put aside: what rests on it can still be told.
+
+    Raises
+    ------
+    NotFoundError
+        If there never was one under that id.
+    """
+    row = session.get(FormulaRow, formula_id)
+    if row is None:
+        raise NotFoundError(f"There is no formula {formula_id}.", noun="formula", id=formula_id)
     return row
 
 

@@ -114,9 +114,17 @@ def next_block(letters: Sequence[str], each: int, before: Sequence[SeriesPlace],
     tuple of SeriesPlace
         In every round each variant once, so that a drift of water or room from day to day falls on all alike
         (randomised blocks: Fisher, The Design of Experiments, 1935)
+
+    Raises
+    ------
+    InputError
+        If there are no codes left for so many.
     """
     used = {place.code for place in before}
-    codes = chance.sample([code for code in CODES if code not in used], each * len(letters))
+    free = [code for code in CODES if code not in used]
+    if each * len(letters) > len(free):
+        raise InputError(f"A series holds up to {len(CODES)} baths; begin a new one.", quantity="each", value=each)
+    codes = chance.sample(free, each * len(letters))
     order = [letter for _ in range(each) for letter in chance.sample(list(letters), len(letters))]
     return tuple(SeriesPlace(code, letter) for code, letter in zip(codes, order, strict=True))
 

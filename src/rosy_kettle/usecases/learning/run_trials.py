@@ -16,7 +16,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Formula, Line, Tables
 from rosy_kettle.core.records.reading import Reading
-from rosy_kettle.store.formulas import FormulaRow, find_formula, find_version, keep_version, record_of
+from rosy_kettle.store.formulas import FormulaRow, find_formula, find_formula_ever, find_version, keep_version, record_of
 from rosy_kettle.store.trial_designs import (
     TrialDesignRow,
     TrialResultRow,
@@ -226,7 +226,7 @@ def look_at_design(session: Session, design_id: int) -> TrialDesign:
 def _looked_at(session: Session, row: TrialDesignRow, results: Sequence[TrialResultRow], tables: Tables) -> TrialDesign:
     bounds = [Bounds(**each) for each in row.bounds]
     counting = _counting(results)
-    trials = find_formula(session, row.trials_formula_id)
+    trials = find_formula_ever(session, row.trials_formula_id)
     made = [record_of(trials, find_version(trials, number)) for number in range(1, len(row.points) + 1)]
     together_g = _together(made[0], tables, [each.ingredient for each in bounds])
     told = [_said(each, row.reading, tables) for each in made]

@@ -47,6 +47,7 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_TRACED = 5_000
+HIGHEST_PRICE = 10_000_000
 LARGEST_G = 10_000_000.0
 
 
@@ -133,8 +134,8 @@ def _price(text: str | None) -> Decimal | None:
         price = Decimal(text.strip().replace(",", "."))
     except InvalidOperation as error:
         raise InputError(f'The price must be a number such as 21.50, got "{text[:20]}".', quantity="price") from error
-    if not price.is_finite() or price < 0:
-        raise InputError("The price must be a number not below 0.", quantity="price")
+    if not price.is_finite() or not 0 <= price <= HIGHEST_PRICE:
+        raise InputError(f"The price must lie between 0 and {HIGHEST_PRICE}.", quantity="price")
     return price
 
 

@@ -100,22 +100,22 @@ def take_order(session: Session, take: OrderTake, now: datetime) -> OrderRow:
         raise InputError("Who is it for? A name, or the market.", quantity="who")
     if take.due_at is not None and take.due_at <= now:
         raise InputError("That day is past; give one to come.", quantity="due_at")
-    plan_batch(
-        session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)])
-    )  # refuses what cannot be meant, in its own words
+    plan_batch(session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)]))  # refuses in its own words
     return add_order(session, OrderRow(
         who=take.who.strip(), formula_id=take.formula_id, pieces=take.pieces, tool=take.tool, due_at=take.due_at, note=take.note,
         request_key=take.key,
     ))  # fmt: skip
 
 
-def change_order(session: Session, order_id: int, *, state: str | None, starts_at: datetime | None, free: bool) -> OrderRow:
+def change_order(
+    session: Session, order_id: int, now: datetime, *, state: str | None, starts_at: datetime | None, free: bool
+) -> OrderRow:
     """Say what became of an order, drag it to a moment, or let the week find a place for it again.
 
     Raises
     ------
     InputError
-        If there is no such state.
+        If there is no such state, or it would begin before this hour.
     """
     row = find_order(session, order_id)
     if state is not None:
@@ -123,6 +123,8 @@ def change_order(session: Session, order_id: int, *, state: str | None, starts_a
             raise InputError(f"An order is {', '.join(STATES)}.", quantity="state")
         row.state = state
     if starts_at is not None:
+        if starts_at < now - timedelta(hours=1):
+            raise InputError("That hour is past; drag it to one to come.", quantity="starts_at")
         row.starts_at = starts_at
     if free:
         row.starts_at = None
