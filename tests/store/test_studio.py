@@ -136,9 +136,9 @@ def test_four_writers_at_once_all_get_through(studio: Studio) -> None:
 
 def test_money_comes_back_to_the_cent(studio: Studio) -> None:
     with studio.writing() as session:
-        set_price(session, "kaolin", Decimal("12.10"))
+        set_price(session, "kaolin", Decimal("12.10"), "USD")
     with studio.reading() as session:
-        assert list_prices(session) == {"kaolin": Decimal("12.10")}
+        assert [(row.ingredient_id, row.price_per_kg) for row in list_prices(session)] == [("kaolin", Decimal("12.10"))]
 
 
 def test_times_come_back_in_utc(studio: Studio) -> None:

@@ -23,6 +23,7 @@ from rosy_kettle.api import (
     learning,
     lots,
     measurements,
+    money,
     moulds,
     orders,
     profiles,
@@ -55,7 +56,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
+    reference, evaluations, changes, money, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
     shopping_list, settings, moulds,
 )  # fmt: skip

@@ -27,6 +27,7 @@ from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.store.ingredients import delete_price, delete_synonym
 from rosy_kettle.usecases.pantry.read_pantry import (
     Pantry,
+    band_of,
     certificate_file,
     enter_certificate,
     enter_price,
@@ -49,12 +50,13 @@ def _answer(pantry: Pantry, ingredient_id: str) -> IngredientAnswer:
     if item is None:
         raise NotFoundError(f'There is no ingredient "{ingredient_id[:60]}".', noun="ingredient", id=ingredient_id)
     price, basis = price_of(item, pantry.tables)
-    low, high = item.price_band_usd_per_kg_lo, item.price_band_usd_per_kg_hi
+    band = band_of(item, pantry.tables.prices)
     return IngredientAnswer(
         id=item.id, name=item.name, short_name=item.short_name, inci=item.inci, role=item.role, note=item.note,
         own=item.based_on is not None, based_on=item.based_on, price_per_kg=price, price_basis=basis,
-        price_band=None if low is None or high is None else [f"{low:.2f}", f"{high:.2f}"],
-        price_breaks=[[str(each.from_kg), str(each.price_per_kg)] for each in pantry.tables.price_breaks.get(item.id, ())],
+        price_band=None if band is None else [f"{end:.2f}" for end in band], currency=pantry.tables.prices.currency,
+        price_note=pantry.tables.prices.unsaid.get(item.id, "") or pantry.tables.prices.note,
+        price_breaks=[[str(each.from_kg), str(each.price_per_kg)] for each in pantry.tables.prices.breaks.get(item.id, ())],
         properties=property_views(item), learned=pantry.learned.get(item.id, []), synonyms=pantry.synonyms.get(item.id, []),
         certificate=certificate_file(pantry.tables, item.id), on_hand_g=pantry.on_hand_g.get(item.id),
     )  # fmt: skip

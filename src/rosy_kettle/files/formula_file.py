@@ -109,8 +109,10 @@ class MakingFile(Shape):
 
     packaging_per_piece: Money = "0"
     labour_minutes: Money = "0"
+    fixed_minutes: Money = "0"
     labour_per_hour: Money = "0"
     overhead_pct: Money = "0"
+    price_per_piece: Money = "0"
 
 
 class FormulaFile(Shape):

@@ -106,7 +106,6 @@ def load_tables() -> Tables:
         waters={row["id"]: _water(row) for row in table_rows("water")},
         acid_systems=_acid_systems(),
         carbonate=_carbonate(),
-        price_per_kg={},
         safety=load_safety(),
     )
 

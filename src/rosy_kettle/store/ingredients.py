@@ -17,7 +17,7 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 
 __all__ = [
     "IngredientPriceRow", "IngredientSynonymRow", "OwnIngredientRow",
-    "delete_own_ingredient", "delete_price", "delete_synonym", "learn_synonym", "list_own_ingredients", "list_price_breaks",
+    "delete_own_ingredient", "delete_price", "delete_synonym", "learn_synonym", "list_own_ingredients",
     "list_prices", "list_synonyms", "set_price",
 ]  # fmt: skip
 
@@ -61,7 +61,7 @@ class IngredientPriceRow(Base):
     ingredient_id: Mapped[str] = mapped_column(primary_key=True)
     price_per_kg: Mapped[Decimal] = mapped_column(DecimalText)
     breaks: Mapped[list[list[str]]] = mapped_column(JSON, default=list)
-    """Pairs of amount from which [kg] and price [USD/kg], as decimal text, smallest amount first."""
+    """Pairs of amount from which [kg] and price [currency/kg], as decimal text, smallest amount first."""
     currency: Mapped[str] = mapped_column(default="USD")
     updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 
@@ -81,18 +81,14 @@ def list_own_ingredients(session: Session) -> list[OwnIngredientRow]:
     return list(session.scalars(select(OwnIngredientRow).order_by(OwnIngredientRow.name)))
 
 
-def list_prices(session: Session) -> dict[str, Decimal]:
-    """Return the studio's prices by ingredient id [USD/kg]."""
-    return {row.ingredient_id: row.price_per_kg for row in session.scalars(select(IngredientPriceRow))}
+def list_prices(session: Session) -> list[IngredientPriceRow]:
+    """Return the studio's prices, each in the currency it was typed in."""
+    return list(session.scalars(select(IngredientPriceRow)))
 
 
-def list_price_breaks(session: Session) -> dict[str, tuple[PriceBreak, ...]]:
-    """Return what larger amounts cost, by ingredient id."""
-    return {
-        row.ingredient_id: tuple(PriceBreak(Decimal(from_kg), Decimal(price)) for from_kg, price in row.breaks)
-        for row in session.scalars(select(IngredientPriceRow))
-        if row.breaks
-    }
+def breaks_of(row: IngredientPriceRow) -> tuple[PriceBreak, ...]:
+    """Return what larger amounts cost, smallest amount first."""
+    return tuple(PriceBreak(Decimal(from_kg), Decimal(price)) for from_kg, price in row.breaks)
 
 
 def list_synonyms(session: Session) -> list[IngredientSynonymRow]:
@@ -100,11 +96,13 @@ def list_synonyms(session: Session) -> list[IngredientSynonymRow]:
     return list(session.scalars(select(IngredientSynonymRow).order_by(IngredientSynonymRow.phrase)))
 
 
-def set_price(session: Session, ingredient_id: str, price_per_kg: Decimal, breaks: Sequence[PriceBreak] = ()) -> None:
+def set_price(
+    session: Session, ingredient_id: str, price_per_kg: Decimal, currency: str, breaks: Sequence[PriceBreak] = ()
+) -> None:
     """Write the price of an ingredient, and of larger amounts of it, over any earlier one."""
     pairs = [[str(each.from_kg), str(each.price_per_kg)] for each in breaks]
     session.merge(IngredientPriceRow(
-        ingredient_id=ingredient_id, price_per_kg=price_per_kg, breaks=pairs, currency="USD", updated_at=now_utc()
+        ingredient_id=ingredient_id, price_per_kg=price_per_kg, breaks=pairs, currency=currency, updated_at=now_utc()
     ))  # fmt: skip
 
 

@@ -11,7 +11,7 @@ import pytest
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.plan import Order, Wish, make_schedule, plan_order
-from rosy_kettle.core.records import Formula, Room, Tables
+from rosy_kettle.core.records import Formula, Prices, Room, Tables
 from tests.conftest import make_formula
 
 NOON = datetime(2026, 11, 26, 12, tzinfo=UTC)
@@ -96,7 +96,7 @@ def test_what_is_short_is_said_and_what_is_not_counted_is_not_known(tables: Tabl
     assert needs["slsa-fine"].on_hand_g is None
     assert needs["slsa-fine"].short_g is None
     assert isinstance(order.cost, Decimal)
-    soda = replace(tables, price_per_kg={**tables.price_per_kg, "baking-soda": Decimal("2.40")})
+    soda = replace(tables, prices=Prices(own={"baking-soda": Decimal("2.40")}))
     bought = next(n for n in plan_order(scoop(), soda, [Wish(10)], None, None, {}).needs if n.ingredient == "baking-soda")
     assert bought.cost is not None
     assert float(bought.cost) == pytest.approx(2.40 * bought.needed_g / 1000), "2.40 a kilo, by the kilo needed"

@@ -10,7 +10,7 @@ import pytest
 
 from rosy_kettle.core.models.cost.formula_cost import formula_cost, shown
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Line, Portion, PriceBreak, Tables
+from rosy_kettle.core.records import Formula, Line, Portion, PriceBreak, Prices, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
 
@@ -24,7 +24,7 @@ def test_reference_prices_are_the_middle_of_the_band(judge: Judge) -> None:
 
 
 def test_own_prices_stand_over_the_band(tables: Tables) -> None:
-    own = replace(tables, price_per_kg={"baking-soda": Decimal("2.40")})
+    own = replace(tables, prices=Prices(own={"baking-soda": Decimal("2.40")}))
     assert evaluate(make_formula(baking_soda=500), own).cost.batch == "1.20"
     assert evaluate(make_formula(baking_soda=500), own).cost.basis == "studio"
     assert evaluate(make_formula(baking_soda=500, kaolin=10), own).cost.basis == "mixed"
@@ -33,7 +33,7 @@ def test_own_prices_stand_over_the_band(tables: Tables) -> None:
 def test_larger_amounts_cost_what_they_cost(tables: Tables) -> None:
     """4.00 a kg, from 5 kg 3.00, from 25 kg 2.00; two lines of one ingredient are bought together."""
     breaks = {"baking-soda": (PriceBreak(Decimal(5), Decimal(3)), PriceBreak(Decimal(25), Decimal(2)))}
-    own = replace(tables, price_per_kg={"baking-soda": Decimal(4)}, price_breaks=breaks)
+    own = replace(tables, prices=Prices(own={"baking-soda": Decimal(4)}, breaks=breaks))
     for grams, money in ((4999, "20.00"), (5000, "15.00"), (30_000, "60.00")):
         assert evaluate(make_formula(baking_soda=grams), own).cost.batch == money
     lines = (Line("baking-soda", "3", "kg"), Line("baking-soda", "2", "kg"))
@@ -42,7 +42,7 @@ def test_larger_amounts_cost_what_they_cost(tables: Tables) -> None:
 
 def test_a_piece_carries_its_share_and_the_loss(tables: Tables) -> None:
     """1 100 g at 4.00 a kg = 4.40; 4 % lost; 57 g of 1 056 g = 0.2375; half a piece a bath."""
-    cost = formula_cost([(tables.ingredients["baking-soda"], 1100.0)], {}, 57.0, 28.5, 0.04)
+    cost = formula_cost([(tables.ingredients["baking-soda"], 1100.0)], Prices(), 57.0, 28.5, 0.04)
     assert cost.batch == Decimal("4.40")
     assert shown(cost.piece) == "0.24"
     assert cost.piece is not None
@@ -50,7 +50,7 @@ def test_a_piece_carries_its_share_and_the_loss(tables: Tables) -> None:
 
 
 def test_money_never_turns_into_binary_fractions(tables: Tables) -> None:
-    own = {"baking-soda": Decimal("0.10"), "kaolin": Decimal("0.20")}
+    own = Prices(own={"baking-soda": Decimal("0.10"), "kaolin": Decimal("0.20")})
     cost = formula_cost([(tables.ingredients["baking-soda"], 1000.0), (tables.ingredients["kaolin"], 1000.0)], own, 50, 50, 0)
     assert cost.batch == Decimal("0.30")
 

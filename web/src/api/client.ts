@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { inUnits } from "../lib/units";
 import type { paths } from "./schema";
 
 /** A refusal of the server, with its sentence and its facts. */
@@ -35,6 +36,6 @@ export async function api<T>(call: Promise<{ data?: T; error?: unknown; response
 }
 
 export function messageOf(error: unknown): string {
-  if (error instanceof Error && error.message) return error.message;
+  if (error instanceof Error && error.message) return inUnits(error.message);
   return "Something went wrong; please try again.";
 }

@@ -65,7 +65,14 @@ export function emptyFormula(name = "New formula"): FormulaFile {
     },
     room: { temperature_c: 21, humidity_pct: 40 },
     heat: { wet_c: null, bowl_j_k: null },
-    making: { packaging_per_piece: "0", labour_minutes: "0", labour_per_hour: "0", overhead_pct: "0" },
+    making: {
+      packaging_per_piece: "0",
+      labour_minutes: "0",
+      fixed_minutes: "0",
+      labour_per_hour: "0",
+      overhead_pct: "0",
+      price_per_piece: "0",
+    },
     product: EMPTY_PRODUCT,
   };
 }

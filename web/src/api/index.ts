@@ -4,6 +4,7 @@ export { emptyFormula } from "./emptyFormula";
 export * from "./journal";
 export * from "./learning";
 export * from "./lots";
+export * from "./money";
 export * from "./queries";
 export * from "./rack";
 export * from "./series";

@@ -849,6 +849,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a piece costs, what is left of its price, what is dear */
+        post: operations["money_tell_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/moulds": {
         parameters: {
             query?: never;
@@ -2717,6 +2734,24 @@ export interface components {
             to_h: number;
         };
         /**
+         * DearAnswer
+         * @description What an ingredient takes of the money; money as decimal text.
+         */
+        DearAnswer: {
+            /** Cost */
+            cost: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Per Gram */
+            per_gram: string;
+            /** Share Pct */
+            share_pct: number;
+        };
+        /**
          * DeclaredName
          * @description One name of an ingredient list.
          */
@@ -3521,10 +3556,12 @@ export interface components {
             heat: components["schemas"]["HeatFile"];
             /**
              * @default {
+             *       "fixed_minutes": "0",
              *       "labour_minutes": "0",
              *       "labour_per_hour": "0",
              *       "overhead_pct": "0",
-             *       "packaging_per_piece": "0"
+             *       "packaging_per_piece": "0",
+             *       "price_per_piece": "0"
              *     }
              */
             making: components["schemas"]["MakingFile"];
@@ -3846,6 +3883,8 @@ export interface components {
             /** Based On */
             based_on: string | null;
             certificate: components["schemas"]["CertificateFile"] | null;
+            /** Currency */
+            currency: string;
             /** Id */
             id: string;
             /** Inci */
@@ -3866,6 +3905,8 @@ export interface components {
             price_basis: string | null;
             /** Price Breaks */
             price_breaks: string[][];
+            /** Price Note */
+            price_note: string;
             /** Price Per Kg */
             price_per_kg: string | null;
             /** Properties */
@@ -4444,6 +4485,11 @@ export interface components {
          */
         MakingFile: {
             /**
+             * Fixed Minutes
+             * @default 0
+             */
+            fixed_minutes: string;
+            /**
              * Labour Minutes
              * @default 0
              */
@@ -4463,6 +4509,11 @@ export interface components {
              * @default 0
              */
             packaging_per_piece: string;
+            /**
+             * Price Per Piece
+             * @default 0
+             */
+            price_per_piece: string;
         };
         /**
          * Marginal
@@ -4643,6 +4694,45 @@ export interface components {
             n: number;
             /** Repeatability */
             repeatability: number | null;
+        };
+        /**
+         * MoneyAnswer
+         * @description All that is said of the money of a formula.
+         */
+        MoneyAnswer: {
+            /** Currency */
+            currency: string;
+            /** Dearest */
+            dearest: components["schemas"]["DearAnswer"][];
+            /** Lots */
+            lots: {
+                [key: string]: string;
+            };
+            /** Not Priced */
+            not_priced: string[];
+            /** Note */
+            note: string;
+            /** Piece Mass G */
+            piece_mass_g: number;
+            /** Price */
+            price: string;
+            /** Sizes */
+            sizes: components["schemas"]["SizeAnswer"][];
+            written: components["schemas"]["SizeAnswer"] | null;
+            /** Written G */
+            written_g: number;
+        };
+        /**
+         * MoneyAsk
+         * @description A formula as it is typed, and sizes of the batch to ask about [g]; none takes a quarter to sixteen times as written.
+         */
+        MoneyAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Sizes G
+             * @default []
+             */
+            sizes_g?: number[];
         };
         /**
          * MoreSave
@@ -5652,6 +5742,33 @@ export interface components {
             text: string;
         };
         /**
+         * Rate
+         * @description What one US dollar costs in another currency, as the maker typed it on a day.
+         */
+        Rate: {
+            /** Currency */
+            currency: string;
+            /** On */
+            on: string;
+            /** Per Usd */
+            per_usd: string;
+        };
+        /**
+         * RateSave
+         * @description What one US dollar costs in a currency, as typed on a day.
+         */
+        RateSave: {
+            /** Currency */
+            currency: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Per Usd */
+            per_usd: number | string;
+        };
+        /**
          * ReadingAnswer
          * @description A reading as it is declared; ``question`` is the maker's question it answers, ``curve`` what it is read off.
          */
@@ -6392,6 +6509,30 @@ export interface components {
             orders: number;
         };
         /**
+         * SizeAnswer
+         * @description One piece of a batch of some size; money as decimal text.
+         */
+        SizeAnswer: {
+            /** Batch G */
+            batch_g: number;
+            /** Ingredients */
+            ingredients: string;
+            /** Labour */
+            labour: string;
+            /** Margin */
+            margin: string | null;
+            /** Margin Pct */
+            margin_pct: number | null;
+            /** Overhead */
+            overhead: string;
+            /** Packaging */
+            packaging: string;
+            /** Pieces */
+            pieces: number;
+            /** Whole */
+            whole: string;
+        };
+        /**
          * Skin
          * @description Harshness of the surfactants, and scent against its certificates. No safety claim.
          */
@@ -6590,10 +6731,21 @@ export interface components {
              */
             mass_unit?: "g" | "oz";
             /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper?: "A4" | "Letter";
+            /**
              * Place
              * @default
              */
             place?: string;
+            /**
+             * Rates
+             * @default []
+             */
+            rates?: components["schemas"]["RateSave"][];
             /**
              * Temperature Unit
              * @default °C
@@ -6657,10 +6809,20 @@ export interface components {
              */
             mass_unit: string;
             /**
+             * Paper
+             * @default A4
+             */
+            paper: string;
+            /**
              * Place
              * @default
              */
             place: string;
+            /**
+             * Rates
+             * @default []
+             */
+            rates: components["schemas"]["Rate"][];
             /**
              * Temperature Unit
              * @default °C
@@ -10489,6 +10651,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    money_tell_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoneyAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

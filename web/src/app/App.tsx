@@ -1,5 +1,8 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { createBrowserRouter, RouterProvider } from "react-router";
+import { useSettings } from "../api";
+import { setUnits, unitsNow } from "../lib/units";
 import { NoticeProvider } from "../ui";
 import { Frame } from "./Frame";
 import { PageError } from "./PageError";
@@ -35,6 +38,10 @@ const router = createBrowserRouter([
       {
         path: "formulas/:formulaId/curves",
         lazy: async () => ({ Component: (await import("../features/charts")).CurvesPage }),
+      },
+      {
+        path: "formulas/:formulaId/money",
+        lazy: async () => ({ Component: (await import("../features/money")).MoneyPage }),
       },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
@@ -115,8 +122,23 @@ export function App() {
   return (
     <QueryClientProvider client={queries}>
       <NoticeProvider>
-        <RouterProvider router={router} />
+        <InStudioUnits />
       </NoticeProvider>
     </QueryClientProvider>
   );
+}
+
+/** Every page as the studio's units have it; a change of them draws the page in hand anew. */
+function InStudioUnits() {
+  const said = useSettings().data;
+  const [shown, setShown] = useState(() => JSON.stringify(unitsNow()));
+  useEffect(() => {
+    if (!said) return;
+    const { mass_unit, temperature_unit, volume_unit, decimal_sign, currency } = said;
+    const next = JSON.stringify({ mass_unit, temperature_unit, volume_unit, decimal_sign, currency });
+    if (next === JSON.stringify(unitsNow())) return;
+    setUnits(JSON.parse(next) as ReturnType<typeof unitsNow>);
+    setShown(next);
+  }, [said]);
+  return <RouterProvider key={shown} router={router} />;
 }

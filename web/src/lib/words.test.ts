@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { figure, grams, scaleGrams } from "./numbers";
+import { figure, gramsAsWeighed, massFigure } from "./numbers";
 import { searchIngredients } from "./searchIngredients";
 
 describe("figures", () => {
@@ -14,8 +14,8 @@ describe("figures", () => {
     ]);
   });
   it("show grams as a scale would be read", () => {
-    expect([0.254, 4, 12.34, 296].map(grams)).toEqual(["0.25", "4", "12.3", "296"]);
-    expect([3.777, 87.04].map(scaleGrams)).toEqual(["3.78", "87.0"]);
+    expect([0.254, 4, 12.34, 296].map(massFigure)).toEqual(["0.25", "4", "12.3", "296"]);
+    expect([3.777, 87.04].map(gramsAsWeighed)).toEqual(["3.78", "87.0"]);
   });
 });
 

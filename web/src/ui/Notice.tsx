@@ -1,5 +1,6 @@
 import { Toast } from "radix-ui";
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from "react";
+import { inUnits } from "../lib/units";
 
 interface Notice {
   key: number;
@@ -34,7 +35,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             onOpenChange={(open) => !open && drop(notice.key)}
             className={`flex items-center gap-6 border-t-2 bg-lit px-5 py-3 ${notice.asks ? "border-rosy" : "border-ink"}`}
           >
-            <Toast.Description className="text-body">{notice.text}</Toast.Description>
+            <Toast.Description className="text-body">{inUnits(notice.text)}</Toast.Description>
             {notice.action && (
               <Toast.Action altText={notice.action.label} asChild>
                 <button

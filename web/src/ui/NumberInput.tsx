@@ -1,5 +1,6 @@
 import type { InputHTMLAttributes } from "react";
 import { readDecimal } from "../lib/decimals";
+import { readTyped, typedOf } from "../lib/units";
 
 interface Props extends InputHTMLAttributes<HTMLInputElement> {
   /** Whole numbers only. */
@@ -30,6 +31,8 @@ interface KeptProps {
   placeholder?: string;
   /** What stands there at rest, where that is not the number itself. */
   shown?: string;
+  /** The unit of the value; shown and typed it is in the studio's own. */
+  unit?: string;
   /** Null where nothing may stand there; without it an emptied line shows its number again. */
   empty?: boolean;
   onKeep: (value: number | null) => void;
@@ -43,10 +46,11 @@ export function KeptNumber({
   most = 1e9,
   whole = false,
   empty = true,
+  unit = "",
   onKeep,
   ...look
 }: KeptProps) {
-  const shown = look.shown ?? (value === null ? "" : String(value));
+  const shown = look.shown ?? typedOf(value, unit);
   const fits = (read: number) => read >= least && read <= most && (!whole || Number.isInteger(read));
   return (
     <NumberInput
@@ -57,7 +61,7 @@ export function KeptNumber({
       placeholder={look.placeholder}
       defaultValue={shown}
       onBlur={(event) => {
-        const read = readDecimal(event.target.value);
+        const read = readTyped(event.target.value, unit);
         if (read === null ? !empty : !fits(read)) event.target.value = shown;
         else if (read !== value) onKeep(read);
       }}

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { area, line as lineThrough } from "d3-shape";
 import { type Ref, useId } from "react";
 import { roundMarks } from "../lib/stripMap";
+import { fromShown, signed, toShown, unitShown } from "../lib/units";
 
 export interface PlotLine {
   name: string;
@@ -18,12 +19,20 @@ export interface PlotBand {
   to: number;
 }
 
+interface Axis {
+  min: number;
+  max: number;
+  label: string;
+  /** The unit its numbers are in, where the maker may read another. */
+  unit?: string;
+}
+
 interface Props {
   ref?: Ref<SVGSVGElement>;
   /** One sentence made of the same numbers. */
   text: string;
-  x: { min: number; max: number; label: string };
-  y: { min: number; max: number; label: string };
+  x: Axis;
+  y: Axis;
   lines: readonly PlotLine[];
   /** Wanted stretch of the y axis: the lit lane. */
   lane?: PlotBand | undefined;
@@ -190,28 +199,35 @@ function Axes({
         stroke="var(--ink)"
         strokeWidth="1.2"
       />
-      {(x.label ? roundMarks(x.min, x.max, 6) : []).map((value) => (
+      {(x.label ? marksOf(x) : []).map(({ value, shown }) => (
         <g key={value}>
           <path d={`M${px(value)} ${H - BOTTOM}v5`} stroke="var(--ink)" strokeWidth=".9" />
           <text x={px(value)} y={H - BOTTOM + 18} textAnchor="middle">
-            {value}
+            {shown}
           </text>
         </g>
       ))}
-      {roundMarks(y.min, y.max, 6).map((value) => (
+      {marksOf(y).map(({ value, shown }) => (
         <g key={value}>
           <path d={`M${LEFT} ${py(value)}h-5`} stroke="var(--ink)" strokeWidth=".9" />
           <text x={LEFT - 8} y={py(value) + 4} textAnchor="end">
-            {value}
+            {shown}
           </text>
         </g>
       ))}
       <text x={W - RIGHT + 16} y={H - BOTTOM + 18} fill="var(--ink)">
-        {x.label}
+        {unitShown(x.label)}
       </text>
       <text x={2} y={TOP - 6} fill="var(--ink)">
-        {y.label}
+        {unitShown(y.label)}
       </text>
     </g>
   );
 }
+
+/** Round marks in the unit that is read, and where they stand. */
+const marksOf = ({ min, max, unit = "" }: Axis): { value: number; shown: string }[] =>
+  roundMarks(toShown(min, unit), toShown(max, unit), 6).map((mark) => ({
+    value: fromShown(mark, unit),
+    shown: signed(String(mark)),
+  }));

@@ -3,11 +3,24 @@
 from __future__ import annotations
 
 from copy import deepcopy
+from datetime import date
 from typing import Annotated, Any
 
 from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-__all__ = ["Described", "ErrorAnswer", "Limit", "Moment", "Number", "PlainText", "Query", "Request", "RequestKey", "Response"]
+__all__ = [
+    "Day",
+    "Described",
+    "ErrorAnswer",
+    "Limit",
+    "Moment",
+    "Number",
+    "PlainText",
+    "Query",
+    "Request",
+    "RequestKey",
+    "Response",
+]
 
 
 def _written_out(value: object) -> object:
@@ -31,6 +44,19 @@ PlainText = Annotated[str, Field(max_length=200, pattern=r"^[^\x00-\x1f\x7f]*$")
 """A name or a line of text, without signs that steer a printer."""
 RequestKey = Annotated[str, Field(min_length=8, max_length=80, pattern=r"^[A-Za-z0-9-]+$")]
 """A name for one asking: the same key again gives what was begun with it."""
+
+
+def _day(value: object) -> object:
+    if value is None or isinstance(value, date):
+        return value
+    try:
+        return date.fromisoformat(str(value))
+    except ValueError:
+        raise ValueError("a day is written as year-month-day, such as 2026-05-04") from None
+
+
+Day = Annotated[date, Field(strict=False), BeforeValidator(_day)]
+"""A day in ISO 8601."""
 
 
 _DESCRIPTIONS: dict[tuple[type, str], dict[str, Any]] = {}

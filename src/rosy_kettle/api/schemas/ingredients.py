@@ -71,7 +71,10 @@ class IngredientAnswer(Response):
     price_basis: str | None
     price_band: list[str] | None
     price_breaks: list[list[str]]
-    """Pairs of amount from which [kg] and price [USD/kg], smallest amount first."""
+    """Pairs of amount from which [kg] and price [currency/kg], smallest amount first."""
+    currency: str
+    price_note: str
+    """What to know of the price: converted by which rate, or why there is none."""
     properties: list[PropertyView]
     learned: list[str]
     synonyms: list[str]

@@ -5,9 +5,9 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, Field
+from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Day, Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.stock.lots import LotWord
 
 __all__ = [
@@ -16,16 +16,6 @@ __all__ = [
 ]  # fmt: skip
 
 
-def _day(value: object) -> object:
-    if value is None or isinstance(value, date):
-        return value
-    try:
-        return date.fromisoformat(str(value))
-    except ValueError:
-        raise ValueError("a day is written as year-month-day, such as 2026-05-04") from None
-
-
-Day = Annotated[date, Field(strict=False), BeforeValidator(_day)]
 Short = Annotated[str, Field(max_length=80, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from rosy_kettle.api.schemas.common import Request, Response
+from rosy_kettle.api.schemas.common import Day, Request, Response
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
 __all__ = ["StudioAnswer", "StudioSave"]
 
 Text = Annotated[str, Field(max_length=300)]
+Currency = Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
 Hour = Annotated[int, Field(ge=0, le=24)]
 
 
@@ -20,6 +22,14 @@ class DaySave(Request):
 
     from_h: Hour
     to_h: Hour
+
+
+class RateSave(Request):
+    """What one US dollar costs in a currency, as typed on a day."""
+
+    currency: Currency
+    per_usd: Annotated[Decimal, Field(gt=0, le=1_000_000, allow_inf_nan=False, strict=False)]
+    on: Day
 
 
 class StudioSave(Request):
@@ -33,7 +43,9 @@ class StudioSave(Request):
     temperature_unit: Literal["°C", "°F"] = "°C"
     volume_unit: Literal["mL", "fl oz"] = "mL"
     decimal_sign: Literal[".", ","] = "."
-    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
+    currency: Currency = "USD"
+    rates: Annotated[list[RateSave], Field(max_length=60)] = []
+    paper: Literal["A4", "Letter"] = "A4"
     hands: Annotated[int, Field(ge=1, le=3)] = 1
     bowls: Annotated[int, Field(ge=1, le=20)] = 1
     week: Annotated[list[DaySave], Field(min_length=7, max_length=7)]

@@ -20,6 +20,7 @@ from rosy_kettle.core.records.method import (
     SchoolOption,
     WantedDough,
 )
+from rosy_kettle.core.records.money import REFERENCE_CURRENCY, PriceBreak, Prices, Rate
 from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
 from rosy_kettle.core.records.safety import (
     AllergenShare,
@@ -29,13 +30,14 @@ from rosy_kettle.core.records.safety import (
     Rule,
     SafetyTables,
 )
-from rosy_kettle.core.records.tables import PriceBreak, Tables
+from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
 __all__ = [
     "MOST_LINES",
     "MOST_PORTIONS",
+    "REFERENCE_CURRENCY",
     "AcidSystem",
     "AcidTraits",
     "AllergenShare",
@@ -56,10 +58,12 @@ __all__ = [
     "Piece",
     "Portion",
     "PriceBreak",
+    "Prices",
     "Product",
     "PropertySource",
     "RackCheck",
     "RackTask",
+    "Rate",
     "ReadingTraits",
     "RestrictedName",
     "Room",

@@ -92,9 +92,13 @@ class Making:
     packaging_per_piece: Decimal = Decimal(0)
     labour_minutes: Decimal = Decimal(0)
     """Minutes of work for the batch."""
+    fixed_minutes: Decimal = Decimal(0)
+    """Of these, what a batch takes whatever its size: setting out, cleaning up."""
     labour_per_hour: Decimal = Decimal(0)
     overhead_pct: Decimal = Decimal(0)
     """Rent, power and the like, as a share of everything else."""
+    price_per_piece: Decimal = Decimal(0)
+    """What a piece is sold for; 0 is not said."""
 
 
 @dataclass(frozen=True, slots=True)

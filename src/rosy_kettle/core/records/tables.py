@@ -4,27 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from decimal import Decimal
 from types import MappingProxyType
 
 from rosy_kettle.core.parameters import USUAL, Parameters
 from rosy_kettle.core.records.formula import Formula
 from rosy_kettle.core.records.ingredient import Ingredient
 from rosy_kettle.core.records.method import Method
+from rosy_kettle.core.records.money import Prices
 from rosy_kettle.core.records.product import Certificate
 from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
 
-__all__ = ["PriceBreak", "Tables"]
-
-
-@dataclass(frozen=True, slots=True)
-class PriceBreak:
-    """A price that holds from some amount on."""
-
-    from_kg: Decimal
-    price_per_kg: Decimal
+__all__ = ["Tables"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,14 +29,12 @@ class Tables:
     waters: Mapping[str, TapWater]
     acid_systems: Mapping[str, AcidSystem]
     carbonate: CarbonateTable
-    price_per_kg: Mapping[str, Decimal]
-    """The studio's own prices by ingredient id [USD/kg]."""
     safety: SafetyTables
     """Rules of safety and labelling, and what they look up."""
     certificates: Mapping[str, Certificate] = field(default_factory=lambda: MappingProxyType({}))
     """The studio's certificates of its scents, by ingredient id; one in the formula itself goes before."""
-    price_breaks: Mapping[str, tuple[PriceBreak, ...]] = field(default_factory=lambda: MappingProxyType({}))
-    """What larger amounts cost the studio, by ingredient id, smallest amount first."""
+    prices: Prices = field(default_factory=Prices)
+    """What ingredients cost the studio."""
     parameters: Parameters = USUAL
     """What the models rest on; a studio that has learnt better carries other values here and nowhere else."""
     learnt: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))

@@ -57,8 +57,9 @@ def rests_on(tables: Tables) -> str:
         (
             VERSION,
             own,
-            sorted(tables.price_per_kg.items()),
-            sorted(tables.price_breaks.items()),
+            sorted(tables.prices.own.items()),
+            sorted(tables.prices.breaks.items()),
+            (tables.prices.currency, tables.prices.reference_rate, sorted(tables.prices.unsaid)),
             tables.parameters,
             sorted(tables.learnt.items()),
             sorted(tables.sheets.items()),

@@ -86,7 +86,7 @@ def _take(session: Session, rows: list[ReadStockRow], key: str) -> int:
     """Take over what need not be asked about: a lot where there is a quantity, else a price."""
     for row in rows:
         if row.fate == "price" and row.ingredient is not None and row.price is not None:
-            set_price(session, row.ingredient, row.price)
+            set_price(session, row.ingredient, row.price, row.currency)
     lots = [row for row in rows if row.fate == "lot"]
     add_lots(session, [
         {

@@ -33,6 +33,7 @@ __all__ = [
     "LotTrace",
     "LotUse",
     "cost_of_batch",
+    "cost_of_mass",
     "cost_of_movement",
     "count_ingredient",
     "count_lot",
@@ -273,6 +274,9 @@ def cost_of_batch(session: Session, batch_id: int) -> tuple[dict[str, Decimal], 
 
 def cost_of_movement(movement: MovementRow, lot: LotRow) -> Decimal | None:
     """Return what a movement out of a lot cost, by the lot's own price; None where it has none."""
-    if lot.price is None:
-        return None
-    return lot.price * Decimal(str(-movement.mass_g)) / Decimal(str(lot.quantity_g))
+    return cost_of_mass(lot, -movement.mass_g)
+
+
+def cost_of_mass(lot: LotRow, mass_g: float) -> Decimal | None:
+    """Return what a mass out of a lot costs, by the lot's own price; None where it has none."""
+    return None if lot.price is None else lot.price * Decimal(str(mass_g)) / Decimal(str(lot.quantity_g))

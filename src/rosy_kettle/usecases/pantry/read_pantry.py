@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import ConflictError, InputError, MissingDataError, NotFoundError
 from rosy_kettle.core.models.cost.formula_cost import price_per_kg
-from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Prices, Tables
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
@@ -28,10 +28,12 @@ from rosy_kettle.store.ingredients import (
 )
 from rosy_kettle.store.lots import list_stock
 from rosy_kettle.usecases.pantry.keep_lots import count_ingredient
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import EDITABLE_PROPERTIES, studio_tables
 
 __all__ = [
-    "Pantry", "PropertyView", "certificate_file", "enter_certificate", "enter_price", "enter_stock", "forget_own_ingredient",
+    "Pantry", "PropertyView", "band_of", "certificate_file", "enter_certificate", "enter_price", "enter_stock",
+    "forget_own_ingredient",
     "learn_name", "price_of", "property_views", "read_pantry", "save_own_ingredient",
 ]  # fmt: skip
 
@@ -90,10 +92,17 @@ def read_pantry(session: Session) -> Pantry:
 def price_of(ingredient: Ingredient, tables: Tables) -> tuple[str | None, str | None]:
     """Return the price used and whose it is; (None, None) when there is none."""
     try:
-        price, basis = price_per_kg(ingredient, tables.price_per_kg)
+        price, basis = price_per_kg(ingredient, tables.prices)
     except MissingDataError:
         return None, None
     return f"{price:.2f}", basis
+
+
+def band_of(ingredient: Ingredient, prices: Prices) -> tuple[Decimal, Decimal] | None:
+    """Return the reference band in the studio's currency; None without a band, or without a rate to tell it in."""
+    low, high = ingredient.price_band_usd_per_kg_lo, ingredient.price_band_usd_per_kg_hi
+    rate = prices.reference_rate
+    return None if low is None or high is None or rate is None else (low * rate, high * rate)
 
 
 def property_views(ingredient: Ingredient) -> list[PropertyView]:
@@ -127,7 +136,7 @@ def enter_price(session: Session, ingredient_id: str, text: str, breaks: Sequenc
     for earlier, later in pairwise(typed):
         if earlier.from_kg == later.from_kg:
             raise InputError(f"Two prices begin at {earlier.from_kg} kg; keep one of them.", quantity="breaks")
-    set_price(session, ingredient_id, price, typed)
+    set_price(session, ingredient_id, price, studio_settings(session).currency, typed)
 
 
 def _money(text: str) -> Decimal:

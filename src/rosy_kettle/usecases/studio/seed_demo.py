@@ -9,6 +9,7 @@ from importlib.resources import files
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from rosy_kettle.core.records import REFERENCE_CURRENCY
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.copies import copy_aside, replace_file
@@ -41,7 +42,7 @@ def seed_demo(studio: Studio) -> bool:
         for own in data["ingredients"]:
             session.merge(OwnIngredientRow(**own))
         for ingredient_id, price in data["price_per_kg"].items():
-            set_price(session, ingredient_id, Decimal(price))
+            set_price(session, ingredient_id, Decimal(price), REFERENCE_CURRENCY)
         for phrase, ingredient_id in data["synonyms"].items():
             learn_synonym(session, phrase, ingredient_id)
         session.flush()

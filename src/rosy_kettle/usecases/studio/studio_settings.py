@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass, field
+from decimal import Decimal
 from typing import Any
 
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.records import REFERENCE_CURRENCY, Rate
 from rosy_kettle.store.settings import read_settings, write_settings
 
 __all__ = ["OpenHours", "StudioSettings", "change_settings", "studio_settings"]
@@ -34,7 +36,11 @@ class StudioSettings:
     temperature_unit: str = "°C"
     volume_unit: str = "mL"
     decimal_sign: str = "."
-    currency: str = "USD"
+    currency: str = REFERENCE_CURRENCY
+    rates: tuple[Rate, ...] = ()
+    """What a US dollar costs in other currencies, typed by hand; no service is asked."""
+    paper: str = "A4"
+    """A4 or Letter, for whatever is printed."""
     hands: int = 1
     bowls: int = 1
     week: tuple[OpenHours, ...] = field(default_factory=lambda: tuple(OpenHours(*day) for day in USUAL_WEEK))
@@ -46,6 +52,8 @@ def studio_settings(session: Session) -> StudioSettings:
     said: dict[str, Any] = read_settings(session)
     if "week" in said:
         said["week"] = tuple(OpenHours(**day) for day in said["week"])
+    if "rates" in said:
+        said["rates"] = tuple(Rate(each["currency"], Decimal(each["per_usd"]), each["on"]) for each in said["rates"])
     if "markets" in said:
         said["markets"] = tuple(said["markets"])
     return StudioSettings(**said)
@@ -53,4 +61,6 @@ def studio_settings(session: Session) -> StudioSettings:
 
 def change_settings(session: Session, settings: StudioSettings) -> None:
     """Keep settings."""
-    write_settings(session, asdict(settings))
+    said = asdict(settings)
+    said["rates"] = [{**each, "per_usd": str(each["per_usd"])} for each in said["rates"]]
+    write_settings(session, said)

@@ -14,9 +14,10 @@ from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
-from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_price_breaks, list_prices, list_synonyms
+from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_synonyms
 from rosy_kettle.store.learnt_factors import accepted_factors
 from rosy_kettle.store.lots import lots_with_sheets
+from rosy_kettle.usecases.studio.studio_prices import studio_prices
 
 __all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
 
@@ -36,8 +37,8 @@ def studio_tables(session: Session, factors: Mapping[str, float] | None = None) 
     reference = load_tables()
     own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
     tables = replace(
-        reference, ingredients=dict(reference.ingredients) | own, price_per_kg=list_prices(session),
-        price_breaks=list_price_breaks(session), certificates=list_certificates(session),
+        reference, ingredients=dict(reference.ingredients) | own, prices=studio_prices(session),
+        certificates=list_certificates(session),
     )  # fmt: skip
     return with_factors(_by_lots(session, tables), accepted_factors(session) if factors is None else factors)
 

@@ -17,8 +17,9 @@ import {
   useReference,
   useRefreshBatch,
 } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
+import { inUnits } from "../../lib/units";
 import { Button, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
@@ -76,7 +77,7 @@ function BatchRecord({
         {batch.name}, batch {batch.id}
       </h1>
       <p className="text-row text-soft">
-        Version {batch.version}, {grams(batch.batch_g)} g as planned, begun {moment(batch.created_at)}.{" "}
+        Version {batch.version}, {sayMass(batch.batch_g)} as planned, begun {moment(batch.created_at)}.{" "}
         {batch.closed_at ? `Closed ${moment(batch.closed_at)}: it stays as it is.` : "Still open."}{" "}
         <span className="no-print">
           {!batch.closed_at && (
@@ -188,7 +189,7 @@ function Story({ batch, moment }: { batch: Batch; moment: (iso: string) => strin
               {moment(entry.at)}
             </time>
             <span className={["skipped", "rescued", "corrected"].includes(entry.kind) ? "font-semibold" : ""}>
-              {entry.text}
+              {inUnits(entry.text)}
             </span>
           </li>
         ))}

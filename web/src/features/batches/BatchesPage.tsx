@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { type BatchGlance, messageOf, useBatches } from "../../api";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { LongList } from "../../ui";
 
@@ -86,7 +86,7 @@ export function BatchesPage() {
                 <td className={`text-body ${row.closed_at ? "text-soft" : "font-semibold"}`}>
                   {row.closed_at ? "closed" : row.happened === 0 ? "not begun" : "at the bench"}
                 </td>
-                <td className="text-right text-body">{grams(row.batch_g)} g</td>
+                <td className="text-right text-body">{sayMass(row.batch_g)}</td>
                 <td className="text-right text-body">
                   {row.pieces_good === null ? row.pieces : `${row.pieces_good} good of ${row.pieces}`}
                 </td>

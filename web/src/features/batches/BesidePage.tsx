@@ -1,5 +1,6 @@
 import { Link, useParams, useSearchParams } from "react-router";
 import { messageOf, useBatch, useBatchComparison, useBatches } from "../../api";
+import { inUnits } from "../../lib/units";
 import { BesideDrawing } from "./BesideDrawing";
 import { BesideTables } from "./BesideTables";
 
@@ -47,7 +48,7 @@ export function BesidePage() {
       {comparison.error && <p className="pt-6 text-reading text-rosy">{messageOf(comparison.error)}</p>}
       {other && comparison.data && (
         <>
-          <p className="max-w-[900px] pt-5 text-reading">{comparison.data.sentence}</p>
+          <p className="max-w-[900px] pt-5 text-reading">{inUnits(comparison.data.sentence)}</p>
           <BesideDrawing comparison={comparison.data} numbers={[id, other]} />
           <BesideTables comparison={comparison.data} numbers={[id, other]} />
         </>

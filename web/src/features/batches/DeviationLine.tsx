@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import type { Batch, IngredientSummary } from "../../api";
+import { sayBenchMass } from "../../lib/numbers";
 import { DrawingTools } from "../../ui";
 
 const WIDTH = 1180;
@@ -68,7 +69,7 @@ export function DeviationLine({
                     fill="none"
                   />
                   <text x={WIDTH} y={y + 5} textAnchor="end" fill={far ? "var(--rosy)" : "var(--ink)"}>
-                    {made.actual_g.toFixed(1)} g for {made.target_g.toFixed(1)} g
+                    {sayBenchMass(made.actual_g)} for {sayBenchMass(made.target_g)}
                   </text>
                 </>
               ) : (

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Batch, Happening } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, typedOf, unitShown } from "../../lib/units";
 import { Button, Field, NumberInput } from "../../ui";
 
 const FIGURES = [
@@ -22,15 +22,20 @@ function toLocal(stored: unknown): string {
 export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) => Promise<boolean> }) {
   const known = batch.state.outcome as Record<string, unknown>;
   const [figures, setFigures] = useState<Record<string, string>>(() =>
-    Object.fromEntries(FIGURES.map(([name]) => [name, known[name] === undefined ? "" : String(known[name])])),
+    Object.fromEntries(
+      FIGURES.map(([name, , unit]) => [
+        name,
+        typeof known[name] === "number" ? typedOf(known[name], unit) : "",
+      ]),
+    ),
   );
   const [dry, setDry] = useState(() => toLocal(known.dry_at));
   const [remarks, setRemarks] = useState(String(known.remarks ?? ""));
   const [refused, setRefused] = useState("");
   const onKeep = async () => {
     const event: Record<string, unknown> = { kind: "outcome" };
-    for (const [name, label] of FIGURES) {
-      const value = readDecimal(figures[name] ?? "");
+    for (const [name, label, unit] of FIGURES) {
+      const value = readTyped(figures[name] ?? "", unit);
       if (value === null) continue;
       const whole = name.startsWith("pieces");
       if (!Number.isFinite(value) || value < 0 || (whole && !Number.isInteger(value)))
@@ -60,7 +65,7 @@ export function Outcome({ batch, act }: { batch: Batch; act: (event: Happening) 
             key={name}
             className="w-36"
             label={label}
-            after={unit}
+            after={unitShown(unit)}
             value={figures[name] ?? ""}
             onChange={(event) => setFigures({ ...figures, [name]: event.target.value })}
           />

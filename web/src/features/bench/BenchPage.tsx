@@ -16,7 +16,8 @@ import {
   useStream,
 } from "../../api";
 import { markOf } from "../../lib/grains";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { KettleMark, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { useSound } from "./alarm";
@@ -193,7 +194,7 @@ function Next({ batch }: { batch: Batch }) {
   const { current, steps, status } = batch.state;
   const next = steps.find((_, index) => current !== null && index > current && status[index] === "open");
   if (!next) return null;
-  const mass = next.target_g !== null ? ` ${grams(next.target_g)} g` : "";
+  const mass = next.target_g !== null ? ` ${sayMass(next.target_g)}` : "";
   return (
     <p className="text-bench-note text-soft">
       then{" "}
@@ -271,11 +272,11 @@ function Finished({ batch, act, onBack }: { batch: Batch; act: StepProps["act"];
     <>
       <h1 className="text-bench-step font-medium leading-tight">On the paper</h1>
       <p className="text-bench-line">
-        {batch.state.pieces_done} pieces from {grams(batch.now.mass_g)} g.{" "}
+        {batch.state.pieces_done} pieces from {sayMass(batch.now.mass_g)}.{" "}
         {left > 0 && <b className="text-rosy">{left} left out. </b>}
         {batch.now.drying.hours !== null
           ? `Dry after about ${Math.round(batch.now.drying.hours)} h.`
-          : `It will not dry: ${batch.now.drying.reason}.`}
+          : `It will not dry: ${inUnits(batch.now.drying.reason ?? "")}.`}
       </p>
       <div className="flex gap-3">
         {!batch.closed_at && <Press onClick={onBack}>Back</Press>}

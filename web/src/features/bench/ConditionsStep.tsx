@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
@@ -10,10 +10,10 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
   const heard =
     devices.live && devices.hygrometer && !devices.hygrometer.fault ? devices.hygrometer.value : null;
   const [typed, setTyped] = useState<number>();
-  const [room, setRoom] = useState(String(batch.planned.room.temperature_c));
+  const [room, setRoom] = useState(() => typedOf(batch.planned.room.temperature_c, "°C"));
   const [tap, setTap] = useState(batch.planned.use.hardness);
   const humidity = typed ?? heard;
-  const celsius = readDecimal(room) ?? Number.NaN;
+  const celsius = readTyped(room, "°C") ?? Number.NaN;
   return (
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />
@@ -37,7 +37,7 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
             value={room}
             onChange={(event) => setRoom(event.target.value)}
           />{" "}
-          °C
+          {temperatureUnit()}
         </label>
         <label>
           Tap{" "}

@@ -1,3 +1,4 @@
+import { inUnits } from "../../lib/units";
 import { Press } from "./parts";
 import type { StepProps } from "./step";
 
@@ -22,8 +23,8 @@ export function DoStep({ step, act, onBack, busy }: StepProps) {
 export function Words({ text, caution }: { text: string; caution: string }) {
   return (
     <div>
-      <p className="text-bench-line leading-snug">{text}</p>
-      {caution && <p className="pt-3 text-bench-word font-semibold text-rosy">{caution}</p>}
+      <p className="text-bench-line leading-snug">{inUnits(text)}</p>
+      {caution && <p className="pt-3 text-bench-word font-semibold text-rosy">{inUnits(caution)}</p>}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useFeels } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { FeelTile } from "./FeelTile";
 import { Press } from "./parts";
 import type { StepProps } from "./step";
@@ -44,7 +45,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
   return (
     <div className="flex flex-col gap-3">
       <p className="text-bench-word" role="status">
-        {answer.sentence}
+        {inUnits(answer.sentence)}
       </p>
       <ul className="flex max-h-[52vh] flex-col gap-2 overflow-y-auto" aria-label="What to do">
         {answer.mends
@@ -67,7 +68,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
                   setAgain(true);
                 }}
               >
-                {mend.text}
+                {inUnits(mend.text)}
                 <span className="block text-bench-key font-medium text-soft">
                   {mend.effects
                     .filter(
@@ -78,7 +79,7 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
                       (effect) => `${effect.label} ${figure(effect.before)} to ${figure(effect.after ?? 0)}`,
                     )
                     .join(", ")}
-                  {mend.in_all_g !== null && ` · about ${grams(mend.in_all_g)} g in all`}
+                  {mend.in_all_g !== null && ` · about ${sayMass(mend.in_all_g)} in all`}
                 </span>
               </button>
             </li>

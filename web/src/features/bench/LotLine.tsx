@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type Batch, useBatchLots } from "../../api";
+import { inUnits } from "../../lib/units";
 import type { StepProps } from "./step";
 
 /** Which jar the line in hand is taken from: the first to expire, or another by a tap or its code. */
@@ -32,7 +33,7 @@ export function LotLine({
         {lot.said.map((word) => (
           <span key={word.code} className="font-semibold text-rosy">
             {" "}
-            {word.text}
+            {inUnits(word.text)}
           </span>
         ))}{" "}
         <button type="button" className="min-h-12 border-b border-ink px-2" onClick={() => setOpen(!open)}>

@@ -1,3 +1,4 @@
+import { benchFigure, sayBenchMass } from "../../lib/numbers";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
@@ -19,8 +20,8 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
       </p>
       <p className="text-state" role="status">
         {mean === null
-          ? `A piece is meant to weigh ${target.toFixed(1)} g; weigh one now and then.`
-          : `${samples.length} weighed, mean ${mean.toFixed(1)} g, meant ${target.toFixed(1)} g (${mean >= target ? "+" : "−"}${Math.abs(mean - target).toFixed(1)})`}
+          ? `A piece is meant to weigh ${sayBenchMass(target)}; weigh one now and then.`
+          : `${samples.length} weighed, mean ${sayBenchMass(mean)}, meant ${sayBenchMass(target)} (${mean >= target ? "+" : "−"}${benchFigure(Math.abs(mean - target))})`}
       </p>
       <div className="flex gap-3">
         <Press
@@ -44,7 +45,7 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
       </div>
       {value !== null && value > 2 ? (
         <Press onClick={() => void act({ kind: "sampled", mass_g: value })} disabled={busy}>
-          Take {value.toFixed(1)} g as a piece
+          Take {sayBenchMass(value)} as a piece
         </Press>
       ) : (
         <TypedFigure

@@ -1,3 +1,4 @@
+import { sayBenchMass } from "../../lib/numbers";
 import { DoStep } from "./DoStep";
 import type { StepProps } from "./step";
 
@@ -16,7 +17,7 @@ export function SplitStep(props: StepProps) {
                 <th scope="row" className="py-1 text-left font-medium">
                   {colours.length > 1 ? name : "all of it"}
                 </th>
-                <td className="text-right font-semibold">{mass.toFixed(1)} g</td>
+                <td className="text-right font-semibold">{sayBenchMass(mass)}</td>
               </tr>
             ))}
           </tbody>

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
-import { figure } from "../../lib/numbers";
+import { temperatureFigure } from "../../lib/numbers";
+import { inUnits, temperatureUnit } from "../../lib/units";
 import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
 import { Press, TypedFigure } from "./parts";
@@ -55,7 +56,7 @@ export function TemperatureStep(props: StepProps) {
           className="whitespace-nowrap text-[min(180px,22vh,14vw)] font-medium leading-[0.95]"
           data-reading="thermometer"
         >
-          {value.toFixed(1)} <span className="text-bench-unit-large">°C</span>
+          {temperatureFigure(value, 1)} <span className="text-bench-unit-large">{temperatureUnit()}</span>
         </p>
       )}
       <TemperatureStrip value={value ?? watch?.temperature_c ?? null} low={low} high={high} />
@@ -65,7 +66,7 @@ export function TemperatureStep(props: StepProps) {
       >
         {verdict ?? ""}
         {watch && watch.minutes !== null && (
-          <span className="block text-bench-note font-medium text-ink">{watch.sentence}</span>
+          <span className="block text-bench-note font-medium text-ink">{inUnits(watch.sentence)}</span>
         )}
       </p>
       <div className="flex gap-3">
@@ -109,12 +110,12 @@ function TemperatureStrip({
       <g fontSize="20" fill="var(--ink)" textAnchor="middle">
         {low !== null && (
           <text x={px(low)} y="64">
-            {figure(low)}
+            {temperatureFigure(low)}
           </text>
         )}
         {high !== null && (
           <text x={px(high)} y="64">
-            {figure(high)}
+            {temperatureFigure(high)}
           </text>
         )}
       </g>

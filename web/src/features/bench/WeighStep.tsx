@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { findWaysOut, messageOf, type RescueOption, zeroScale } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { benchFigure, figure, sayBenchMass, sayMass } from "../../lib/numbers";
+import { inUnits, massUnit } from "../../lib/units";
 import { useNotice } from "../../ui";
 import { BenchStrip } from "./BenchStrip";
 import { LotLine } from "./LotLine";
@@ -67,7 +68,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
     return (
       <div className="flex flex-col gap-4">
         <p className="text-bench-target font-medium leading-none">
-          {target.toFixed(1)} <span className="text-bench-unit">g</span>
+          {benchFigure(target)} <span className="text-bench-unit">{massUnit()}</span>
         </p>
         <p className="text-state text-soft">
           {value === null
@@ -90,18 +91,20 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         data-reading="scale"
         data-at={scale?.at_ms}
       >
-        {value.toFixed(1)} <span className="text-bench-unit-large">g</span>
+        {benchFigure(value)} <span className="text-bench-unit-large">{massUnit()}</span>
       </p>
       <BenchStrip value={value} target={target} tolerance={tolerance} />
       {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
       <div className="flex items-baseline justify-between gap-6">
         <p className={`text-bench-step font-semibold leading-none ${within ? "text-verd" : "text-rosy"}`}>
-          {within ? "right" : Math.abs(togo).toFixed(1)}
+          {within ? "right" : benchFigure(Math.abs(togo))}
           {!within && (
-            <span className="pl-3 text-bench-line font-medium">{togo > 0 ? "g to go" : "g too much"}</span>
+            <span className="pl-3 text-bench-line font-medium">
+              {massUnit()} {togo > 0 ? "to go" : "too much"}
+            </span>
           )}
         </p>
-        <p className="text-right text-bench-note">by itself, inside ± {tolerance.toFixed(1)} g</p>
+        <p className="text-right text-bench-note">by itself, inside ± {sayBenchMass(tolerance)}</p>
       </div>
       {ways ? (
         <Ways ways={ways} onWay={(way) => void onWay(way)} />
@@ -117,11 +120,11 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
             </Press>
           ) : within ? (
             <Press next onClick={() => void keep(value, "scale")} disabled={busy}>
-              Keep {value.toFixed(1)}
+              Keep {benchFigure(value)}
             </Press>
           ) : (
             <HoldPress onHeld={() => void keep(value, "scale")} disabled={busy}>
-              Hold to keep {value.toFixed(1)}
+              Hold to keep {benchFigure(value)}
             </HoldPress>
           )}
         </div>
@@ -153,7 +156,7 @@ function Ways({ ways, onWay }: { ways: readonly RescueOption[]; onWay: (way: Res
             className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-bench-note font-semibold disabled:text-soft"
             onClick={() => onWay(way)}
           >
-            {way.text}
+            {inUnits(way.text)}
             <span className="block text-bench-key font-medium text-soft">
               {way.why_not
                 ? `Not possible: ${way.why_not}.`
@@ -165,7 +168,7 @@ function Ways({ ways, onWay }: { ways: readonly RescueOption[]; onWay: (way: Res
                     .map(
                       (effect) => `${effect.label} ${figure(effect.before)} to ${figure(effect.after ?? 0)}`,
                     )
-                    .join(", ") || `the bowl comes to ${grams(way.batch_g)} g`}
+                    .join(", ") || `the bowl comes to ${sayMass(way.batch_g)}`}
             </span>
           </button>
         </li>

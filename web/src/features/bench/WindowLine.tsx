@@ -1,5 +1,5 @@
 import type { Batch, Devices } from "../../api";
-import { figure } from "../../lib/numbers";
+import { sayTemperature, temperatureFigure } from "../../lib/numbers";
 import { type Alarm, useAlarm } from "./alarm";
 
 const AFTER = new Set(["feel", "split", "shape", "decorate"]);
@@ -23,12 +23,12 @@ export function WindowLine({ batch, devices }: { batch: Batch; devices: Devices 
       role={out ? "alert" : undefined}
       className={`text-bench-note ${out ? "font-bold text-rosy" : "font-medium text-verd"}`}
     >
-      {value.toFixed(1)} °C,{" "}
+      {sayTemperature(value, 1)},{" "}
       {out === "cold"
-        ? `under its window of ${figure(low)} to ${figure(high)} °C: seconds of warmth`
+        ? `under its window of ${temperatureFigure(low)} to ${sayTemperature(high)}: seconds of warmth`
         : out === "hot"
-          ? `over its window of ${figure(low)} to ${figure(high)} °C: let it cool`
-          : `inside its window of ${figure(low)} to ${figure(high)} °C`}
+          ? `over its window of ${temperatureFigure(low)} to ${sayTemperature(high)}: let it cool`
+          : `inside its window of ${temperatureFigure(low)} to ${sayTemperature(high)}`}
     </p>
   );
 }

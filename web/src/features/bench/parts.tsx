@@ -1,5 +1,5 @@
 import { type ButtonHTMLAttributes, useEffect, useRef, useState } from "react";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, unitShown } from "../../lib/units";
 import { NumberInput } from "../../ui";
 
 const HOLD_MS = 650;
@@ -70,7 +70,7 @@ export function TypedFigure({
   word?: string;
 }) {
   const [text, setText] = useState("");
-  const value = readDecimal(text);
+  const value = readTyped(text, unit);
   const good = value !== null && !Number.isNaN(value);
   return (
     <form
@@ -91,7 +91,7 @@ export function TypedFigure({
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <span className="text-bench-word">{unit}</span>
+        <span className="text-bench-word">{unitShown(unit)}</span>
       </label>
       <Press type="submit" disabled={!good} className="max-w-[220px]">
         {word}

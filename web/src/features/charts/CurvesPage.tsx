@@ -11,7 +11,8 @@ import {
   useProfiles,
   useReference,
 } from "../../api";
-import { figure } from "../../lib/numbers";
+import { figure, sayTemperature, temperatureFigure } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { DrawingTools, Plot, type PlotLine } from "../../ui";
 import { Frontier } from "./Frontier";
 
@@ -101,7 +102,7 @@ function Drawn({
           svg={() => drawing.current}
         />
       </p>
-      <p className="pb-2 text-body">{says}</p>
+      <p className="pb-2 text-body">{inUnits(says)}</p>
       {children(drawing)}
     </section>
   );
@@ -119,9 +120,9 @@ function Texture({ charts, zones, name }: { charts: Charts; zones: Zones; name: 
   const window = charts.working_window_c;
   const judged = points.find((point) => point.temperature_c === Math.round(charts.judged_c));
   const says = window
-    ? `${sentenceCase(charts.wanted_states.join(" or "))} from ${figure(window[0])} to ${figure(window[1])} °C.`
+    ? `${sentenceCase(charts.wanted_states.join(" or "))} from ${temperatureFigure(window[0])} to ${sayTemperature(window[1])}.`
     : charts.window_reason === "never"
-      ? `Never ${charts.wanted_states.join(" or ")} between 10 and 60 °C.`
+      ? `Never ${charts.wanted_states.join(" or ")} between ${temperatureFigure(10)} and ${sayTemperature(60)}.`
       : `Hardly any fat, so it stays ${judged?.state ?? "as it is"} at any temperature.`;
   const lines: PlotLine[] = [{ name: "settled", points: line(charts.texture), style: "wet" }];
   if (charts.texture_fresh.length)
@@ -151,14 +152,14 @@ function Texture({ charts, zones, name }: { charts: Charts; zones: Zones; name: 
         <Plot
           ref={ref}
           text={`Saturation over temperature. ${says}`}
-          x={{ min: 10, max: 60, label: "°C" }}
+          x={{ min: 10, max: 60, label: "°C", unit: "°C" }}
           y={{ min: 0, max: MOST_S, label: "S" }}
           lines={lines}
           lane={Number.isFinite(low) ? { name: "wanted", from: low, to: high } : undefined}
           levels={zones
             .filter((z) => DRAWN.has(z.state))
             .map((z) => ({ name: z.state, at: z.saturation_from }))}
-          posts={[{ name: `room ${figure(charts.room_c)} °C`, at: Math.max(10, charts.room_c) }]}
+          posts={[{ name: `room ${sayTemperature(charts.room_c)}`, at: Math.max(10, charts.room_c) }]}
           spans={window ? [{ name: "workable", from: window[0], to: window[1] }] : []}
         />
       )}
@@ -231,7 +232,12 @@ function Cooling({ charts, name }: { charts: Charts; name: string }) {
           ref={ref}
           text={`Temperature of the dough over minutes. ${clock.sentence}`}
           x={{ min: 0, max: end, label: "min" }}
-          y={{ min: Math.floor(charts.room_c) - 1, max: Math.ceil(clock.from_c) + 2, label: "°C" }}
+          y={{
+            min: Math.floor(charts.room_c) - 1,
+            max: Math.ceil(clock.from_c) + 2,
+            label: "°C",
+            unit: "°C",
+          }}
           lines={[
             { name: "setting", points: clock.path.map((p) => [p.minutes, p.setting_c]), style: "ink" },
             {
@@ -295,7 +301,7 @@ function SolidFat({ charts, name }: { charts: Charts; name: string }) {
         <Plot
           ref={ref}
           text={`Solid fat over temperature. ${says}`}
-          x={{ min: 10, max: 60, label: "°C" }}
+          x={{ min: 10, max: 60, label: "°C", unit: "°C" }}
           y={{ min: 0, max: 100, label: "%" }}
           lines={[
             {

@@ -1,6 +1,7 @@
 import { useRef } from "react";
 import type { Band, FormulaFile, Profile } from "../../api";
 import { figure } from "../../lib/numbers";
+import { unitShown } from "../../lib/units";
 import { Button, DrawingTools, Plot } from "../../ui";
 
 import { useFrontier } from "./useFrontier";
@@ -31,7 +32,7 @@ export function Frontier({
         <b className="text-row font-normal italic text-soft">Foam against cost</b>
         <DrawingTools
           name={`${name}, foam against cost`}
-          columns={["foam score", "USD a piece"]}
+          columns={["foam score", `${unitShown("USD")} a piece`]}
           rows={sorted.map((point) => [point.score.toFixed(1), point.cost.toFixed(2)])}
           svg={() => drawing.current}
         />
@@ -49,7 +50,7 @@ export function Frontier({
           ref={drawing}
           text={`Cost of a piece over foam score. ${says}`}
           x={{ min: 30, max: 90, label: "foam" }}
-          y={{ min: 0, max: Math.max(...costs) * 1.2, label: "USD" }}
+          y={{ min: 0, max: Math.max(...costs) * 1.2, label: unitShown("USD") }}
           lines={[
             { name: "cheapest", points: sorted.map((point) => [point.score, point.cost]), style: "ink" },
             ...(here

@@ -1,6 +1,7 @@
 import { memo, type Ref, useMemo } from "react";
 import { levelOf, profile, SURFACE } from "../../lib/bowl";
 import { fall, hairGrams, r } from "../../lib/hairs";
+import { fixed } from "../../lib/numbers";
 import { Bowl, type BowlLayer } from "../../ui";
 import type { BowlZone } from "../../ui/Bowl";
 import type { Question } from "../readings";
@@ -208,7 +209,8 @@ function Figure({ saturation, state, bowl, column }: Props & { bowl: BowlBox }) 
   if (state === null) return null;
   const x = bowl.cx + bowl.radius * 0.24 + 16;
   const room = column[1] - CHANNEL - x;
-  const shown = saturation === null ? "–" : saturation >= 2.4 ? "over 2.4" : saturation.toFixed(2);
+  const shown =
+    saturation === null ? "–" : saturation >= 2.4 ? `over ${fixed(2.4, 1)}` : fixed(saturation, 2);
   const size = Math.min(72, saturation !== null && saturation >= 2.4 ? 40 : room / (4 * EM_A_LETTER));
   const top = Math.min(150, bowl.rimY - 190);
   const states = wrap(state, STATE_PX, room);

@@ -1,7 +1,8 @@
 import type { MouseEvent, RefObject } from "react";
 import { Link } from "react-router";
 import { hairGrams } from "../../lib/hairs";
-import { figure, grams } from "../../lib/numbers";
+import { figure, fixed, massFigure, sayMass } from "../../lib/numbers";
+import { massUnit } from "../../lib/units";
 import { DrawingTools } from "../../ui";
 import { useDesk } from "./DeskContext";
 
@@ -26,15 +27,15 @@ export function DeskFoot({ wide, drawing }: { wide: boolean; drawing: RefObject<
         <Hint keys="Ctrl Z" word="undo" />
       </p>
       <p className="ml-auto flex gap-6 whitespace-nowrap italic max-[640px]:flex-wrap">
-        {wide && <span>One hair is {figure(hairGrams(evaluation?.mass_g ?? 0))} g.</span>}
+        {wide && <span>One hair is {sayMass(hairGrams(evaluation?.mass_g ?? 0))}.</span>}
         <span className="not-italic">
           <DrawingTools
             name={`${draft.name}, the bowl`}
-            columns={["Ingredient", "g", "% of the batch", "mL in the bowl"]}
+            columns={["Ingredient", massUnit(), "% of the batch", "mL in the bowl"]}
             rows={(evaluation?.lines ?? []).map((line) => [
               ingredients.get(line.ingredient)?.short_name ?? line.ingredient,
-              grams(line.mass_g),
-              line.pct.toFixed(1),
+              massFigure(line.mass_g),
+              fixed(line.pct, 1),
               line.heaped_ml === null ? "not known" : figure(line.heaped_ml),
             ])}
             svg={() => drawing.current}

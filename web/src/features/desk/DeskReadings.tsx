@@ -1,5 +1,6 @@
 import { type ReactNode, type RefObject, useCallback, useRef } from "react";
 import type { Lever } from "../../api";
+import { inUnits } from "../../lib/units";
 import { useNotice } from "../../ui";
 import { takeLever } from "../draft";
 import { DraftInHand, Readings, type StripReading, Why } from "../readings";
@@ -35,7 +36,7 @@ export function DeskReadings({ layout, column, children }: Props) {
           why={why}
         />
       </DraftInHand>
-      {error && error.line === null && <p className="text-label text-rosy">{error.message}</p>}
+      {error && error.line === null && <p className="text-label text-rosy">{inUnits(error.message)}</p>}
       {evaluation?.missing
         .filter(
           (item) =>
@@ -43,7 +44,7 @@ export function DeskReadings({ layout, column, children }: Props) {
         )
         .map((item) => (
           <p key={`${item.reading}${item.reason}`} className="text-label text-rosy">
-            {item.reason}.
+            {inUnits(item.reason)}.
           </p>
         ))}
       {evaluation?.notes.map((note) => (

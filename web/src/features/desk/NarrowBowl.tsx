@@ -1,4 +1,5 @@
 import type { ComponentProps, RefObject } from "react";
+import { fixed } from "../../lib/numbers";
 import { Bowl } from "../../ui";
 
 interface Props extends Omit<ComponentProps<typeof Bowl>, "cx" | "rimY" | "radius" | "depth"> {
@@ -15,7 +16,7 @@ export function NarrowBowl({ drawing, sentence, ...bowl }: Props) {
       </svg>
       <p className="text-state">
         <span className="block text-figure font-[350] leading-none">
-          {bowl.saturation?.toFixed(2) ?? "–"}
+          {bowl.saturation == null ? "–" : fixed(bowl.saturation, 2)}
         </span>
         {bowl.state}
       </p>

@@ -1,5 +1,6 @@
 import type { Evaluation } from "../../api";
-import { grams } from "../../lib/numbers";
+import { massFigure } from "../../lib/numbers";
+import { massUnit, temperatureUnit } from "../../lib/units";
 import type { Draft } from "../draft";
 import { Inline } from "../lines";
 
@@ -19,20 +20,22 @@ export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
         Pieces of{" "}
         <Inline
           label="Mass of a piece in grams"
+          unit="g"
           value={draft.piece.mass_g}
           assumed={assumed?.piece_mass_g}
           onChange={(mass_g) =>
             change((before) => ({ ...before, piece: { ...before.piece, mass_g } }), "piece")
           }
         />{" "}
-        g,{" "}
+        {massUnit()},{" "}
         <Inline
           label="Grams used in one bath"
+          unit="g"
           value={draft.use.dose_g}
           assumed={assumed?.dose_g}
           onChange={(dose_g) => change((before) => ({ ...before, use: { ...before.use, dose_g } }), "dose")}
         />{" "}
-        g
+        {massUnit()}
         <br />
         per bath of{" "}
         <Inline
@@ -46,6 +49,7 @@ export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
         L, room{" "}
         <Inline
           label="Room temperature in degrees Celsius"
+          unit="°C"
           value={draft.room.temperature_c}
           assumed={assumed?.room_c}
           onChange={(degrees) =>
@@ -55,16 +59,16 @@ export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
             )
           }
         />{" "}
-        °C{" "}
+        {temperatureUnit()}{" "}
         <button type="button" className="border-b border-ink text-caption" onClick={onSettings}>
           and more
         </button>
       </p>
       <p className="whitespace-nowrap">
         <span className="text-title font-[350]" data-reading="mass_g">
-          {evaluation ? grams(evaluation.mass_g) : "–"}
+          {evaluation ? massFigure(evaluation.mass_g) : "–"}
         </span>{" "}
-        <span className="text-reading">g</span>
+        <span className="text-reading">{massUnit()}</span>
       </p>
     </div>
   );

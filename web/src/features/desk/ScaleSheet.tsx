@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { readDecimal } from "../../lib/decimals";
-import { figure } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
+import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { Button, Dialog, Field } from "../../ui";
 
 interface Props {
@@ -11,15 +11,17 @@ interface Props {
 
 /** The whole formula made larger or smaller, every line alike. */
 export function ScaleSheet({ batch_g, onScale, onClose }: Props) {
-  const [typed, setTyped] = useState(String(Math.round(batch_g)));
-  const wanted = readDecimal(typed) ?? 0;
-  const wrong = !(wanted > 0) || wanted > 1e6 ? "A mass in grams above 0, at most 1 000 000." : undefined;
+  const [typed, setTyped] = useState(() =>
+    massUnit() === "g" ? String(Math.round(batch_g)) : typedOf(batch_g, "g"),
+  );
+  const wanted = readTyped(typed, "g") ?? 0;
+  const wrong = !(wanted > 0) || wanted > 1e6 ? `A mass above 0, at most ${sayMass(1e6)}.` : undefined;
   return (
     <Dialog
       open
       onOpenChange={onClose}
       title="Scale to a mass"
-      lead={`The batch is ${figure(batch_g)} g now; every line grows or shrinks alike, cups and spoons too.`}
+      lead={`The batch is ${sayMass(batch_g)} now; every line grows or shrinks alike, cups and spoons too.`}
     >
       <form
         className="mt-5 flex items-end gap-6"
@@ -31,7 +33,7 @@ export function ScaleSheet({ batch_g, onScale, onClose }: Props) {
         <Field
           className="w-60"
           label="New mass of the batch"
-          after="g"
+          after={massUnit()}
           inputMode="decimal"
           value={typed}
           error={wrong}

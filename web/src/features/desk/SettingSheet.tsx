@@ -1,4 +1,5 @@
 import type { Evaluation } from "../../api";
+import { massUnit } from "../../lib/units";
 import { Dialog } from "../../ui";
 import type { Draft } from "../draft";
 import { Inline } from "../lines";
@@ -38,11 +39,12 @@ export function SettingSheet({ draft, evaluation, change, onClose }: Props) {
           weighs{" "}
           <Inline
             label="Mass of one piece in grams"
+            unit="g"
             value={piece.mass_g}
             assumed={assumed?.piece_mass_g}
             onChange={(mass_g) => patch("piece", { mass_g })}
           />{" "}
-          g, is{" "}
+          {massUnit()}, is{" "}
           <Inline
             label="Half thickness in millimetres"
             value={piece.half_thickness_mm}

@@ -1,4 +1,5 @@
 import type { Evaluation } from "../../api";
+import { massUnit, temperatureUnit } from "../../lib/units";
 import { WATERS } from "../../lib/waters";
 import type { Draft } from "../draft";
 import { Inline } from "../lines";
@@ -22,11 +23,12 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
     <Sentence title="In the tub">
       <Inline
         label="Dose in grams"
+        unit="g"
         value={use.dose_g}
         assumed={assumed?.dose_g}
         onChange={(dose_g) => patch("use", { dose_g })}
       />{" "}
-      g,{" "}
+      {massUnit()},{" "}
       <Choice
         label="How it is used"
         value={use.way}
@@ -44,11 +46,12 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
       L at{" "}
       <Inline
         label="Bath in degrees Celsius"
+        unit="°C"
         value={use.bath_c}
         assumed={38}
         onChange={(bath_c) => patch("use", { bath_c: bath_c ?? 38 })}
       />{" "}
-      °C with{" "}
+      {temperatureUnit()} with{" "}
       <Inline
         label="Water surface in square metres"
         value={use.tub_area_m2}
@@ -90,11 +93,12 @@ export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; p
       has{" "}
       <Inline
         label="Room in degrees Celsius"
+        unit="°C"
         value={room.temperature_c}
         assumed={21}
         onChange={(degrees) => patch("room", { temperature_c: degrees ?? 21 })}
       />{" "}
-      °C and{" "}
+      {temperatureUnit()} and{" "}
       <Inline
         label="Humidity in per cent"
         value={room.humidity_pct}
@@ -105,11 +109,12 @@ export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; p
       % humidity. The wet goes in at{" "}
       <Inline
         label="Wet phase in degrees Celsius"
+        unit="°C"
         value={heat.wet_c}
         assumed={undefined}
         onChange={(wet_c) => patch("heat", { wet_c })}
       />{" "}
-      °C, the bowl soaks up{" "}
+      {temperatureUnit()}, the bowl soaks up{" "}
       <Inline
         label="Heat capacity of the bowl in joules per kelvin"
         value={heat.bowl_j_k}
@@ -137,11 +142,12 @@ export function BatchSentence({ draft, evaluation, change, patch }: BatchProps) 
       Per cent and parts share{" "}
       <Inline
         label="What per cent and parts share in grams"
+        unit="g"
         value={draft.batch_g}
         assumed={1000}
         onChange={(batch_g) => change((before) => ({ ...before, batch_g: batch_g ?? 1000 }), "batch_g")}
       />{" "}
-      g. Packaging costs{" "}
+      {massUnit()}. Packaging costs{" "}
       <Paid label="Packaging of a piece" making={making} name="packaging_per_piece" patch={patch} /> a piece;
       a batch takes{" "}
       <Paid label="Minutes of work on a batch" making={making} name="labour_minutes" patch={patch} /> minutes

@@ -9,7 +9,7 @@ import {
   useFormulas,
   useReference,
 } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, LongList, Strip, useNotice } from "../../ui";
 
@@ -176,7 +176,7 @@ function Row({
         {word}
         {off && <span className="block text-caption">not {row.wanted_states.join(" or ")}</span>}
       </td>
-      <td className="text-right text-body">{grams(row.mass_g)} g</td>
+      <td className="text-right text-body">{sayMass(row.mass_g)}</td>
       <td className="text-right text-caption text-soft">
         <time dateTime={row.updated_at}>
           {new Date(row.updated_at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}

@@ -1,5 +1,6 @@
 import type { Certificate } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { unitShown } from "../../lib/units";
 import { KeptNumber } from "../../ui";
 
 const EMPTY: Certificate = { limit_pct: null, category: null, flash_c: null, allergens: {} };
@@ -87,11 +88,12 @@ function Figure({
         label={name}
         className="w-14 text-right text-ink"
         value={value}
-        least={0}
+        unit={unit}
+        least={unit === "°C" ? -50 : 0}
         most={most}
         onKeep={onChange}
       />{" "}
-      {unit}
+      {unitShown(unit)}
     </label>
   );
 }

@@ -12,7 +12,7 @@ import {
   useSaveStock,
   useSetPrice,
 } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { Button, Field, NumberInput, Strip, useNotice } from "../../ui";
 import { CertificateFields } from "./CertificateFields";
 import { OwnIngredientDialog } from "./OwnIngredientDialog";
@@ -115,7 +115,7 @@ function Price({ item }: { item: IngredientAnswer }) {
           value={text}
           error={error}
           inputMode="decimal"
-          after="USD a kg"
+          after={`${item.currency} a kg`}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => void submit()}
         />
@@ -123,6 +123,7 @@ function Price({ item }: { item: IngredientAnswer }) {
       {own && (
         <Breaks
           breaks={breaks}
+          currency={item.currency}
           onType={setBreaks}
           onDone={() => void submit()}
           onTakeOut={(index) => void submit(breaks.filter((_, at) => at !== index))}
@@ -137,12 +138,13 @@ function Price({ item }: { item: IngredientAnswer }) {
             wanted={{ low, high }}
             value={shown}
             width={260}
-            text={`Price ${item.price_per_kg ?? "not known"} USD a kg; usual band ${low} to ${high}`}
+            text={`Price ${item.price_per_kg ?? "not known"} ${item.currency} a kg; usual band ${low} to ${high}`}
             format={String}
           />
           <p className="pt-1 text-caption text-soft">
             {item.price_basis === "studio" ? "Yours" : "The middle of the usual band"}; the lane is the usual
             band, an estimate.
+            {item.price_note && ` ${item.price_note}`}
           </p>
         </div>
       )}
@@ -153,11 +155,13 @@ function Price({ item }: { item: IngredientAnswer }) {
 /** What larger amounts cost: a batch that needs that much is reckoned at that price. */
 function Breaks({
   breaks,
+  currency,
   onType,
   onDone,
   onTakeOut,
 }: {
   breaks: readonly (readonly string[])[];
+  currency: string;
   onType: (breaks: readonly (readonly string[])[]) => void;
   onDone: () => void;
   onTakeOut: (index: number) => void;
@@ -180,7 +184,7 @@ function Breaks({
         // biome-ignore lint/suspicious/noArrayIndexKey: a break is known by its place while it is typed
         <p key={index} className="leading-8">
           from {cell(index, 0, `Larger amount ${index + 1} in kg`)} kg{" "}
-          {cell(index, 1, `Price from larger amount ${index + 1}`)} USD a kg{" "}
+          {cell(index, 1, `Price from larger amount ${index + 1}`)} {currency} a kg{" "}
           <button
             type="button"
             className="ml-2 min-h-6 border-b border-ink text-caption"
@@ -202,15 +206,15 @@ function Breaks({
 }
 
 function Stock({ item }: { item: IngredientAnswer }) {
-  const known = item.on_hand_g === null ? "" : String(item.on_hand_g);
+  const known = typedOf(item.on_hand_g, "g");
   const [text, setText] = useState(known);
   const [error, setError] = useState<string>();
   const save = useSaveStock();
   const submit = async () => {
     if (text.trim() === known) return;
-    const on_hand_g = readDecimal(text);
+    const on_hand_g = readTyped(text, "g");
     if (on_hand_g !== null && !(Number.isFinite(on_hand_g) && on_hand_g >= 0))
-      return setError("On hand must be a number of grams, or empty.");
+      return setError("On hand must be a mass, or empty.");
     try {
       await save.mutateAsync({ id: item.id, on_hand_g });
       setError(undefined);
@@ -234,7 +238,7 @@ function Stock({ item }: { item: IngredientAnswer }) {
           value={text}
           error={error}
           inputMode="decimal"
-          after="g"
+          after={massUnit()}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => void submit()}
         />

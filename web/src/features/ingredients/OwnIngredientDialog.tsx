@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type IngredientAnswer, messageOf, useSaveIngredient } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, typedOf, unitShown } from "../../lib/units";
 import { Button, Dialog, Field } from "../../ui";
 
 const EDITABLE = [
@@ -32,10 +32,10 @@ export function OwnIngredientDialog({
   const [error, setError] = useState<string>();
   const submit = async () => {
     const changed: Record<string, number | null> = {};
-    for (const { name: property, label } of EDITABLE) {
-      const text = (values[property] ?? "").trim().replace(",", ".");
+    for (const { name: property, label, unit } of EDITABLE) {
+      const text = (values[property] ?? "").trim();
       if (text === (valuesOf(item)[property] ?? "") && copy) continue;
-      const figure = readDecimal(text);
+      const figure = readTyped(text, unit);
       if (Number.isNaN(figure)) {
         setError(`${label} must be a number, got "${text}".`);
         return;
@@ -88,7 +88,7 @@ export function OwnIngredientDialog({
           <Field
             key={field.name}
             label={field.label}
-            after={field.unit}
+            after={unitShown(field.unit)}
             inputMode="decimal"
             value={values[field.name] ?? ""}
             onChange={(event) => setValues((before) => ({ ...before, [field.name]: event.target.value }))}
@@ -113,5 +113,12 @@ export function OwnIngredientDialog({
 }
 
 function valuesOf(item: IngredientAnswer): Record<string, string> {
-  return Object.fromEntries(item.properties.map((property) => [property.property, property.value ?? ""]));
+  return Object.fromEntries(
+    item.properties.map((property) => [
+      property.property,
+      Number.isFinite(Number(property.value ?? "x"))
+        ? typedOf(Number(property.value), property.unit)
+        : (property.value ?? ""),
+    ]),
+  );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { type JournalEntry, messageOf, useJournal } from "../../api";
+import { inUnits } from "../../lib/units";
 import { useSettled } from "../../lib/useSettled";
 import { LongList } from "../../ui";
 import { EntryDrawing } from "./EntryDrawing";
@@ -151,7 +152,9 @@ function Entry({
           {entry.title}
         </Link>{" "}
         <span className="text-caption italic text-soft">{entry.kind}</span>
-        <span className={`block text-body ${entry.gone_wrong ? "text-rosy" : ""}`}>{entry.text}</span>
+        <span className={`block text-body ${entry.gone_wrong ? "text-rosy" : ""}`}>
+          {inUnits(entry.text)}
+        </span>
       </span>
     </li>
   );

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { type Measurement, messageOf, useLeaveOut, useMeasurements } from "../../api";
+import { sayMass } from "../../lib/numbers";
 import { Button, Dialog, useNotice } from "../../ui";
 import { RopeSheet } from "./RopeSheet";
 
@@ -59,7 +60,7 @@ function Ropes() {
 
 const said = (row: Measurement, key: string) => {
   const value = row.facts[key];
-  return typeof value === "number" ? `${value} g` : "–";
+  return typeof value === "number" ? sayMass(value) : "–";
 };
 
 function TrayGuide({ onClose }: { onClose: () => void }) {
@@ -94,7 +95,10 @@ function BucketGuide({ onClose }: { onClose: () => void }) {
       lead="How high your foam stands, without a bath: five litres count as well."
     >
       <ol className="mt-4 list-decimal pl-6 text-row">
-        <li>Weigh a thirtieth of the dose, 0.8 g for 25 g, and crumble it into an empty ten-litre bucket.</li>
+        <li>
+          Weigh a thirtieth of the dose, {sayMass(0.8)} for {sayMass(25)}, and crumble it into an empty
+          ten-litre bucket.
+        </li>
         <li>Pour five litres of bath-warm tap water on it from one metre, in half a minute.</li>
         <li>Measure from the water to the top of the foam at 1, 5, 10 and 20 minutes.</li>
       </ol>

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { type Learning, type LearntFactor, messageOf, useFactor, useLearning, useReference } from "../../api";
 import { figure } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { Button, useNotice } from "../../ui";
 import { FactorStrip, Tally } from "./FactorStrip";
 import { Guides } from "./Guides";
@@ -36,7 +37,7 @@ export function LearningPage() {
           <ul className="text-body">
             {learning.data.set_aside.map((each) => (
               <li key={each.index}>
-                {each.kind}: {each.reason}.
+                {each.kind}: {inUnits(each.reason)}.
               </li>
             ))}
           </ul>
@@ -67,7 +68,9 @@ function Factors({ learning }: { learning: Learning }) {
         >
           <FactorStrip factor={factor} />
           <div>
-            <p className={`text-body ${factor.used === null ? "" : "font-semibold"}`}>{factor.message}</p>
+            <p className={`text-body ${factor.used === null ? "" : "font-semibold"}`}>
+              {inUnits(factor.message)}
+            </p>
             <Tally n={factor.n} />
           </div>
           <Use factor={factor} />

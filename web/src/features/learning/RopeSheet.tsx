@@ -1,26 +1,28 @@
 import { useState } from "react";
 import { messageOf, useFormula, useIngredients, useKeepRope } from "../../api";
 import { askingKey } from "../../lib/askingKey";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, temperatureUnit, typedOf, unitShown } from "../../lib/units";
 import { Dialog, FormulaChoice, NumberInput, SheetForm, useNotice } from "../../ui";
 
 /** The rope: a formula's powders take their wetter drop by drop until a rope rolls, and until it smears. */
 export function RopeSheet({ onClose }: { onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [wetter, setWetter] = useState("glycerin");
-  const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: "21" });
+  const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: typedOf(21, "°C") });
   const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const keep = useKeepRope();
   const say = useNotice();
   const onKeep = async () => {
-    const [rolls_at_g, smears_at_g, temperature_c] = [typed.rolls, typed.smears, typed.celsius].map((each) =>
-      readDecimal(each),
-    );
+    const [rolls_at_g, smears_at_g, temperature_c] = [
+      readTyped(typed.rolls, "g"),
+      readTyped(typed.smears, "g"),
+      readTyped(typed.celsius, "°C"),
+    ];
     if (!formula) return setRefused("Which formula's powders?");
-    if ([rolls_at_g, smears_at_g].some(Number.isNaN)) return setRefused("Grams are a number.");
+    if ([rolls_at_g, smears_at_g].some(Number.isNaN)) return setRefused("A mass is a number.");
     if (typeof temperature_c !== "number" || Number.isNaN(temperature_c))
-      return setRefused("How warm is the dough, in °C?");
+      return setRefused(`How warm is the dough, in ${temperatureUnit()}?`);
     try {
       await keep.mutateAsync({
         formula_id: Number(formula),
@@ -44,7 +46,7 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
         value={typed[name]}
         onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
       />{" "}
-      {unit}
+      {unitShown(unit)}
     </label>
   );
   return (

@@ -13,6 +13,7 @@ import {
   useIngredients,
 } from "../../api";
 import { figure } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { Strip } from "../../ui";
 import { type Draft, startFrom, toFile, useAutosave } from "../draft";
 import { ProductForm } from "./ProductForm";
@@ -194,7 +195,7 @@ function Findings({ ledger }: { ledger: readonly LedgerEntry[] }) {
         >
           <p className="text-body">
             <b className={entry.severity === "note" ? "" : "text-rosy"}>{MARKS[entry.severity]}.</b>{" "}
-            {entry.message}
+            {inUnits(entry.message)}
           </p>
           <p className="text-caption text-soft">
             {entry.value !== null && `${figure(entry.value)} ${entry.unit}`}

@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo, useCallback, useState } from "react";
 import type { FormulaLine, IngredientSummary, LineMass, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { asksForHand } from "../../lib/notes";
-import { figure, grams, percent } from "../../lib/numbers";
+import { figure, percent, sayMass } from "../../lib/numbers";
 import { GrainKey, IngredientPicker, Menu, MenuItem } from "../../ui";
 import type { DraftLine } from "../draft";
 
@@ -153,7 +153,7 @@ function RowMenu({
         </MenuItem>
         {mass && line.unit !== "g" && (
           <MenuItem hint="Alt G" onSelect={() => onChange(asGrams(mass), "grams")}>
-            Take it as {grams(mass.mass_g)} g
+            Take it as {sayMass(mass.mass_g)}
           </MenuItem>
         )}
         <MenuItem hint="Alt P" onSelect={() => actions.regroup(line.key)}>
@@ -181,14 +181,14 @@ function beside(line: FormulaLine, mass: LineMass | undefined): string {
   const bound = boundWords(line);
   if (!mass || line.unit === "g") return bound;
   const spread = mass.mass_g > 0 ? Math.round((100 * (mass.high_g - mass.mass_g)) / mass.mass_g) : 0;
-  return `${grams(mass.mass_g)} g${spread ? ` ± ${figure(spread)} %, weigh it` : ""}${bound && `; ${bound}`}`;
+  return `${sayMass(mass.mass_g)}${spread ? ` ± ${figure(spread)} %, weigh it` : ""}${bound && `; ${bound}`}`;
 }
 
 /** What rebalancing may not go beyond. */
 function boundWords({ min_g, max_g }: FormulaLine): string {
   if (min_g === null && max_g === null) return "";
-  if (min_g === null) return `at most ${figure(max_g ?? 0)} g`;
-  return max_g === null ? `at least ${figure(min_g)} g` : `${figure(min_g)} to ${figure(max_g)} g`;
+  if (min_g === null) return `at most ${sayMass(max_g ?? 0)}`;
+  return max_g === null ? `at least ${sayMass(min_g)}` : `${figure(min_g)} to ${sayMass(max_g)}`;
 }
 
 function rowKeys(event: KeyboardEvent, { line, mass, actions }: Props): void {

@@ -1,5 +1,5 @@
 import type { Evaluation } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
 import { BowlSmall, KeptNumber } from "../../ui";
 import { type Draft, patchPortion, removePortion } from "../draft";
 
@@ -34,7 +34,7 @@ export function PortionTabs({ draft, evaluation, inHand, onChoose, change }: Pro
               <span>
                 {portion.name}
                 <span className="block text-hint font-medium text-soft">
-                  {read ? `${grams(read.mass_g)} g, ${read.dough?.state ?? "empty"}` : ""}
+                  {read ? `${sayMass(read.mass_g)}, ${read.dough?.state ?? "empty"}` : ""}
                 </span>
               </span>
             </button>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { findSubstitutes, messageOf, type Substitute, swapLine, useAnswer } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, fixed, massFigure, sayMass } from "../../lib/numbers";
+import { unitShown } from "../../lib/units";
 import { Dialog } from "../../ui";
 import { type Draft, toDraft, toFile } from "../draft";
 import { sideEffects } from "../readings";
@@ -56,12 +57,12 @@ export function SubstituteSheet({ draft, position, name, onTake, onClose }: Prop
             >
               <b className="flex-1">{each.name}</b>
               <span>
-                {grams(each.before_g)} → {grams(each.after_g)} g
+                {massFigure(each.before_g)} → {sayMass(each.after_g)}
               </span>
               <span className="w-28 text-right">
                 {each.cost_per_piece_change === null
                   ? "no price"
-                  : `${each.cost_per_piece_change >= 0 ? "+" : "−"}${Math.abs(each.cost_per_piece_change).toFixed(3)} a piece`}
+                  : `${each.cost_per_piece_change >= 0 ? "+" : "−"}${fixed(Math.abs(each.cost_per_piece_change), 3)} a piece`}
               </span>
             </button>
             <span className="block text-label text-soft">
@@ -80,7 +81,7 @@ export function SubstituteSheet({ draft, position, name, onTake, onClose }: Prop
 
 function notes(each: Substitute): string {
   const words = [];
-  if (each.price_per_kg) words.push(`${figure(Number(each.price_per_kg))} USD/kg`);
+  if (each.price_per_kg) words.push(`${figure(Number(each.price_per_kg))} ${unitShown("USD")}/kg`);
   if (each.dust_hazard === "high") words.push("dusty");
   if (each.vegan === "no") words.push("not vegan");
   if (each.allergen_tags.length) words.push(`allergens: ${each.allergen_tags.join(", ").replace(/_/g, " ")}`);

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { type ImportSave, messageOf, type StockImport, useStockImport, useTakeImportBack } from "../../api";
 import { askingKey } from "../../lib/askingKey";
+import { sayMass } from "../../lib/numbers";
+import { unitShown } from "../../lib/units";
 import { Button, Dialog, useNotice } from "../../ui";
 
 /** A list of stock or prices: looked at row by row, taken over in one go, taken back in one go. */
@@ -25,7 +27,13 @@ export function ImportSheet({ onClose }: { onClose: () => void }) {
     let text = "";
     for (let at = 0; at < bytes.length; at += 32768)
       text += String.fromCharCode(...bytes.subarray(at, at + 32768));
-    await look({ content: btoa(text), key: askingKey(), currency: "USD", meanings: {}, dry: true });
+    await look({
+      content: btoa(text),
+      key: askingKey(),
+      currency: unitShown("USD"),
+      meanings: {},
+      dry: true,
+    });
   };
   const onTake = async () => {
     if (!ask) return;
@@ -149,7 +157,7 @@ function Preview({
                   {row.fate === "asked"
                     ? row.why
                     : row.fate === "lot"
-                      ? `${row.quantity_g} g of ${row.ingredient}${row.price ? `, ${row.price} ${row.currency}` : ""}`
+                      ? `${sayMass(Number(row.quantity_g))} of ${row.ingredient}${row.price ? `, ${row.price} ${row.currency}` : ""}`
                       : `price of ${row.ingredient}: ${row.price} ${row.currency}`}
                   {row.fate === "asked" &&
                     row.suggestions.map((id) => (

@@ -1,6 +1,6 @@
 import type { Lot } from "../../api";
 import { r } from "../../lib/hairs";
-import { figure } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
 
 const W = 120;
@@ -34,7 +34,7 @@ export function Jar({ lot }: { lot: Lot }) {
       viewBox={`0 0 ${W} ${H}`}
       className="mx-auto block h-[150px]"
       role="img"
-      aria-label={`${lot.name}, ${lot.code}: ${figure(lot.left_g)} of ${figure(lot.quantity_g)} g left`}
+      aria-label={`${lot.name}, ${lot.code}: ${figure(lot.left_g)} of ${sayMass(lot.quantity_g)} left`}
     >
       {share > 0 && (
         <path
@@ -75,7 +75,7 @@ export function Jar({ lot }: { lot: Lot }) {
         strokeWidth="4"
         paintOrder="stroke"
       >
-        {figure(lot.left_g)} g
+        {sayMass(lot.left_g)}
       </text>
     </svg>
   );

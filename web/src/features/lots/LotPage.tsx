@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { type LotTrace, messageOf, useCountLot, useLotTrace, useWithdrawLot } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { benchFigure, sayBenchMass } from "../../lib/numbers";
+import { inUnits, massUnit, readTyped } from "../../lib/units";
 import { Button, Field, NumberInput, useNotice } from "../../ui";
 import { Jar } from "./Jar";
 
@@ -40,7 +41,7 @@ function Sheet({ trace }: { trace: LotTrace }) {
       </p>
       {lot.said.map((word) => (
         <p key={word.code} className="text-reading font-semibold text-rosy">
-          {word.text}
+          {inUnits(word.text)}
         </p>
       ))}
       <div className="grid grid-cols-[180px_1fr] gap-10 pt-6 max-[800px]:grid-cols-1">
@@ -61,7 +62,7 @@ function Sheet({ trace }: { trace: LotTrace }) {
                   {use.name}, batch {use.batch_id}
                 </Link>
                 <span>{use.pieces} pieces</span>
-                <span>{use.mass_g.toFixed(1)} g</span>
+                <span>{sayBenchMass(use.mass_g)}</span>
                 <span className="text-soft">{use.made_at.slice(0, 10)}</span>
               </li>
             ))}
@@ -78,7 +79,7 @@ function Sheet({ trace }: { trace: LotTrace }) {
               <td>{KIND[each.kind] ?? each.kind}</td>
               <td className="text-right">
                 {each.mass_g > 0 ? "+" : ""}
-                {each.mass_g.toFixed(1)} g
+                {sayBenchMass(each.mass_g)}
               </td>
               <td className="pl-6">{each.batch_id ? `batch ${each.batch_id}` : each.reason}</td>
             </tr>
@@ -105,8 +106,8 @@ function Count({ trace }: { trace: LotTrace }) {
     }
   };
   const onCount = () => {
-    const left_g = readDecimal(left);
-    if (left_g === null || Number.isNaN(left_g)) return say("How many grams are in it?", { asks: true });
+    const left_g = readTyped(left, "g");
+    if (left_g === null || Number.isNaN(left_g)) return say("How much is in it?", { asks: true });
     void attempt(
       () => count.mutateAsync({ left_g, reason }),
       () => {
@@ -128,10 +129,10 @@ function Count({ trace }: { trace: LotTrace }) {
         <NumberInput
           className="w-24 text-center"
           value={left}
-          placeholder={trace.lot.left_g.toFixed(1)}
+          placeholder={benchFigure(trace.lot.left_g)}
           onChange={(event) => setLeft(event.target.value)}
         />{" "}
-        g
+        {massUnit()}
       </label>
       <Field
         className="w-64"

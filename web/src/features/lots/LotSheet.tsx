@@ -2,6 +2,7 @@ import { useState } from "react";
 import { messageOf, useEnterLot, useIngredients, useSettings } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
+import { massUnit, readTyped } from "../../lib/units";
 import { Dialog, Field, SheetForm } from "../../ui";
 
 const BLANK = {
@@ -34,9 +35,8 @@ export function LotSheet({ onClose }: { onClose: () => void }) {
     />
   );
   const onEnter = async () => {
-    const [quantity_g, active, water] = [typed.quantity, typed.active, typed.water].map((each) =>
-      readDecimal(each),
-    );
+    const quantity_g = readTyped(typed.quantity, "g");
+    const [active, water] = [typed.active, typed.water].map((each) => readDecimal(each));
     const found = ingredients.data?.ingredients.find(
       (each) =>
         each.name === typed.ingredient ||
@@ -44,7 +44,7 @@ export function LotSheet({ onClose }: { onClose: () => void }) {
         each.id === typed.ingredient,
     );
     if (!found) return setRefused("Which ingredient? Choose one of the list.");
-    if (typeof quantity_g !== "number" || !(quantity_g > 0)) return setRefused("How many grams are in it?");
+    if (typeof quantity_g !== "number" || !(quantity_g > 0)) return setRefused("How much is in it?");
     try {
       await enter.mutateAsync({
         ingredient: found.id,
@@ -93,7 +93,7 @@ export function LotSheet({ onClose }: { onClose: () => void }) {
           </datalist>
         </label>
         {field("code", "Lot code")}
-        {field("quantity", "Quantity", { after: "g" })}
+        {field("quantity", "Quantity", { after: massUnit() })}
         {field("price", "Price of the whole", { after: settings.data?.currency ?? "" })}
         {field("supplier", "Supplier")}
         {field("bought_on", "Bought", { type: "date" })}

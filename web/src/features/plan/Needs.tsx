@@ -1,5 +1,6 @@
 import { type BatchPlan, useSaveStock } from "../../api";
-import { grams } from "../../lib/numbers";
+import { fixed, massFigure, sayMass } from "../../lib/numbers";
+import { massUnit, unitShown } from "../../lib/units";
 import { KeptNumber } from "../../ui";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
@@ -14,7 +15,7 @@ export function Needs({ plan }: { plan: BatchPlan }) {
         {short.length > 0 ? (
           <b className="text-rosy">
             Short of{" "}
-            {short.map((need) => `${need.name.toLowerCase()} (${grams(need.short_g ?? 0)} g)`).join(", ")}.
+            {short.map((need) => `${need.name.toLowerCase()} (${sayMass(need.short_g ?? 0)})`).join(", ")}.
           </b>
         ) : (
           "Nothing is short of what has been counted."
@@ -22,7 +23,7 @@ export function Needs({ plan }: { plan: BatchPlan }) {
         {unknown > 0 && `${unknown} not counted yet. `}
         {plan.order.cost === null
           ? "Cost not known: a price is missing."
-          : `${Number(plan.order.cost).toFixed(2)} USD of ingredients.`}
+          : `${fixed(Number(plan.order.cost), 2)} ${unitShown("USD")} of ingredients.`}
       </p>
       <table className="mt-1 w-full max-w-[760px] text-body">
         <thead>
@@ -31,16 +32,16 @@ export function Needs({ plan }: { plan: BatchPlan }) {
               Ingredient
             </th>
             <th scope="col" className="text-right font-normal">
-              needed, g
+              needed, {massUnit()}
             </th>
             <th scope="col" className="text-right font-normal">
-              on hand, g
+              on hand, {massUnit()}
             </th>
             <th scope="col" className="text-right font-normal">
-              short, g
+              short, {massUnit()}
             </th>
             <th scope="col" className="text-right font-normal">
-              USD
+              {unitShown("USD")}
             </th>
           </tr>
         </thead>
@@ -50,23 +51,24 @@ export function Needs({ plan }: { plan: BatchPlan }) {
               <th scope="row" className="py-0.5 text-left font-medium">
                 {need.name}
               </th>
-              <td className="text-right font-semibold">{grams(need.needed_g)}</td>
+              <td className="text-right font-semibold">{massFigure(need.needed_g)}</td>
               <td className="text-right">
                 <KeptNumber
                   label={`On hand of ${need.name} in grams`}
                   className="min-h-6 w-20 text-right"
                   placeholder="not known"
-                  shown={need.on_hand_g === null ? "" : grams(need.on_hand_g).replace(/\u202f/g, "")}
+                  shown={need.on_hand_g === null ? "" : massFigure(need.on_hand_g).replace(/\u202f/g, "")}
                   value={need.on_hand_g}
+                  unit="g"
                   least={0}
                   onKeep={(on_hand_g) => save.mutate({ id: need.ingredient, on_hand_g })}
                 />
               </td>
               <td className={`text-right ${need.short_g ? "font-bold text-rosy" : "text-soft"}`}>
-                {need.short_g === null ? "–" : need.short_g > 0 ? grams(need.short_g) : "no"}
+                {need.short_g === null ? "–" : need.short_g > 0 ? massFigure(need.short_g) : "no"}
               </td>
               <td className="text-right text-soft">
-                {need.cost === null ? "no price" : Number(need.cost).toFixed(2)}
+                {need.cost === null ? "no price" : fixed(Number(need.cost), 2)}
               </td>
             </tr>
           ))}

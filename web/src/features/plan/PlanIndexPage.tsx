@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { messageOf, useFormulas } from "../../api";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { LongList } from "../../ui";
 
@@ -55,7 +55,7 @@ export function PlanIndexPage() {
                 {row.name}
               </Link>
               <span className="text-body text-soft">
-                {row.method_name}, {grams(row.mass_g)} g as written
+                {row.method_name}, {sayMass(row.mass_g)} as written
                 {row.fits === false && <b className="text-rosy">, {row.state}</b>}
               </span>
             </li>

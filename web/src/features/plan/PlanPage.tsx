@@ -14,7 +14,8 @@ import {
   useSaveMoulds,
 } from "../../api";
 import { askingKey } from "../../lib/askingKey";
-import { figure, grams, percent } from "../../lib/numbers";
+import { percent, sayMass } from "../../lib/numbers";
+import { inUnits, massUnit, temperatureUnit } from "../../lib/units";
 import { Button, NumberInput, useNotice } from "../../ui";
 import { Needs } from "./Needs";
 import { RollDrawing } from "./RollDrawing";
@@ -79,7 +80,7 @@ function Plan({ id, answer }: { id: number; answer: FormulaAnswer }) {
                   value={draft.batch}
                   onChange={(event) => change({ batch: event.target.value })}
                 />{" "}
-                g in all.
+                {massUnit()} in all.
               </p>
             )}
             {draft.wishes.map((wish, index) => (
@@ -177,14 +178,14 @@ function Settings({ draft, change }: { draft: PlanDraft; change: (patch: Partial
           value={draft.bowl}
           onChange={(event) => change({ bowl: event.target.value })}
         />{" "}
-        g; it dries at{" "}
+        {massUnit()}; it dries at{" "}
         <NumberInput
           aria-label="Temperature of the drying room in degrees Celsius"
           className="w-12 text-center font-semibold"
           value={draft.room}
           onChange={(event) => change({ room: event.target.value })}
         />{" "}
-        °C and{" "}
+        {temperatureUnit()} and{" "}
         <NumberInput
           aria-label="Humidity of the drying room in per cent"
           className="w-12 text-center font-semibold"
@@ -284,20 +285,20 @@ function Summary({ plan }: { plan: BatchPlan }) {
     <>
       <p className="pt-1 text-body text-soft">
         {order.pieces
-          .map((item) => `${item.pieces} × ${figure(item.piece_mass_g)} g (${item.basis})`)
+          .map((item) => `${item.pieces} × ${sayMass(item.piece_mass_g)} (${item.basis})`)
           .join(", ")}
-        ; weigh <b className="text-ink">{grams(order.batch_g)} g</b>
-        {bowls > 1 && ` in ${bowls} bowls of ${grams(order.bowls_g[0] ?? 0)} g`}, of which about{" "}
+        ; weigh <b className="text-ink">{sayMass(order.batch_g)}</b>
+        {bowls > 1 && ` in ${bowls} bowls of ${sayMass(order.bowls_g[0] ?? 0)}`}, of which about{" "}
         {percent((100 * order.loss_g) / order.batch_g)} % stays on bowl and gloves
-        {order.leftover_g >= 1 && ` and ${grams(order.leftover_g)} g are left over`}.{" "}
+        {order.leftover_g >= 1 && ` and ${sayMass(order.leftover_g)} are left over`}.{" "}
         {order.portions.length > 1 &&
-          `Portions: ${order.portions.map((item) => `${item.name} ${grams(item.mass_g)} g (${item.share_pct.toFixed(0)} %)`).join(", ")}. `}
+          `Portions: ${order.portions.map((item) => `${item.name} ${sayMass(item.mass_g)} (${item.share_pct.toFixed(0)} %)`).join(", ")}. `}
         Hands are needed for{" "}
         {span(schedule.stages.filter((stage) => stage.hands).reduce((sum, stage) => sum + stage.minutes, 0))}.
       </p>
       {[...schedule.conflicts, ...order.notes].map((sentence) => (
         <p key={sentence} className="text-body font-semibold text-rosy">
-          {sentence}
+          {inUnits(sentence)}
         </p>
       ))}
     </>

@@ -1,5 +1,6 @@
 import type { RunSheet } from "../../api";
-import { grams, scaleGrams } from "../../lib/numbers";
+import { fixed, gramsAsWeighed, sayMass } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 
 /** The sheet that goes to the bench: one page of A4 or Letter. */
 export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
@@ -12,7 +13,7 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
       <header className="col-span-full flex items-baseline justify-between border-b-2 border-ink pb-2">
         <h2 className="text-heading font-[350] print:text-[20pt]">{sheet.name}</h2>
         <p className="text-reading">
-          {sheet.pieces} × {grams(sheet.piece_mass_g)} g, {sheet.method_name.toLowerCase()}
+          {sheet.pieces} × {sayMass(sheet.piece_mass_g)}, {sheet.method_name.toLowerCase()}
         </p>
       </header>
       <section aria-label="Weigh everything first" className="pt-4">
@@ -52,8 +53,8 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
                     {line.name}
                     {line.note && <span className="block text-hint text-soft">{line.note}</span>}
                   </td>
-                  <td className="text-right text-reading font-semibold">{scaleGrams(line.mass_g)}</td>
-                  <td className="text-right text-caption">{line.mass_oz.toFixed(2)}</td>
+                  <td className="text-right text-reading font-semibold">{gramsAsWeighed(line.mass_g)}</td>
+                  <td className="text-right text-caption">{fixed(line.mass_oz, 2)}</td>
                   <td />
                 </tr>
               ))}
@@ -62,8 +63,8 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
           <tfoot>
             <tr className="border-t-2 border-ink text-reading font-semibold">
               <td className="pt-1">All together</td>
-              <td className="pt-1 text-right">{scaleGrams(sheet.batch_g)}</td>
-              <td className="pt-1 text-right text-caption">{sheet.batch_oz.toFixed(2)}</td>
+              <td className="pt-1 text-right">{gramsAsWeighed(sheet.batch_g)}</td>
+              <td className="pt-1 text-right text-caption">{fixed(sheet.batch_oz, 2)}</td>
               <td />
             </tr>
           </tfoot>
@@ -87,7 +88,7 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
             <li key={step.number} className="grid grid-cols-[26px_1fr] border-b-[0.9px] border-ink py-1.5">
               <span className="text-reading font-semibold">{step.number}</span>
               <span className="text-body">
-                {step.text}
+                {inUnits(step.text)}
                 {step.caution && <b className="block text-label font-semibold text-rosy">{step.caution}</b>}
               </span>
             </li>

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import type { BatchPlan } from "../../api";
+import { fixed } from "../../lib/numbers";
 import { DrawingTools } from "../../ui";
 
 const WIDTH = 1180;
@@ -133,5 +134,5 @@ export const moment = (iso: string) => `${day(iso)}, ${clock(iso)}`;
 export function span(minutes: number): string {
   if (minutes < 90) return `${Math.round(minutes)} min`;
   const hours = minutes / 60;
-  return hours < 48 ? `${hours.toFixed(hours < 10 ? 1 : 0)} h` : `${(hours / 24).toFixed(1)} days`;
+  return hours < 48 ? `${fixed(hours, hours < 10 ? 1 : 0)} h` : `${fixed(hours / 24, 1)} days`;
 }

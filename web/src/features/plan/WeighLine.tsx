@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { RunSheet } from "../../api";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
 import { DrawingTools } from "../../ui";
 
@@ -17,7 +17,7 @@ export function WeighLine({ sheet }: { sheet: RunSheet }) {
     return { group, x: (WIDTH * from) / sheet.batch_g, width: (WIDTH * group.mass_g) / sheet.batch_g };
   });
   const words = segments
-    .map(({ group }) => `${group.label.toLowerCase()} ${grams(group.mass_g)} g`)
+    .map(({ group }) => `${group.label.toLowerCase()} ${sayMass(group.mass_g)}`)
     .join(", then ");
   return (
     <figure className="pt-3">
@@ -44,7 +44,7 @@ export function WeighLine({ sheet }: { sheet: RunSheet }) {
                   {group.label}
                 </text>
                 <text x={x + 5} y="56" fontSize="14" fill="var(--ink)">
-                  {grams(group.mass_g)} g
+                  {sayMass(group.mass_g)}
                 </text>
               </>
             )}
@@ -57,7 +57,7 @@ export function WeighLine({ sheet }: { sheet: RunSheet }) {
           name={`${sheet.name}, weigh-out`}
           columns={["What", "g", "oz"]}
           rows={sheet.groups.flatMap((group) =>
-            group.lines.map((line) => [line.name, grams(line.mass_g), line.mass_oz.toFixed(2)]),
+            group.lines.map((line) => [line.name, line.mass_g.toFixed(2), line.mass_oz.toFixed(3)]),
           )}
           svg={() => svg.current}
         />

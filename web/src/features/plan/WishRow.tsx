@@ -1,4 +1,5 @@
 import type { Reference } from "../../api";
+import { massUnit } from "../../lib/units";
 import { KeptNumber, NumberInput } from "../../ui";
 import { AS_WRITTEN, OWN_MASS, type WishDraft } from "./wishes";
 
@@ -60,7 +61,7 @@ export function WishRow({ wish, index, counted, tools, moulds, onMoulds, onChang
             value={wish.mass}
             onChange={(event) => onChange({ mass: event.target.value })}
           />{" "}
-          g
+          {massUnit()}
         </>
       )}
       {tool && MOULDS.has(tool.type) && !counted && (

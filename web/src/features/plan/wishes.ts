@@ -1,5 +1,5 @@
 import type { PlanAsk, RunSheet, WishAsk } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 
 /** What is typed on the Plan, before it is asked. */
 export interface WishDraft {
@@ -44,17 +44,17 @@ export const newWish = (pieces = "10"): WishDraft => ({
 export const newPlan = (room: number, humidity: number, pieces?: string): PlanDraft => ({
   wishes: [newWish(pieces)],
   by: "pieces",
-  batch: "1000",
+  batch: massUnit() === "g" ? "1000" : "36",
   bowl: "",
   humidity: String(humidity),
-  room: String(room),
+  room: typedOf(room, "°C"),
   when: "now",
   moment: "",
   schools: {},
 });
 
-const read = (typed: string): number | null => {
-  const number = readDecimal(typed);
+const read = (typed: string, unit = ""): number | null => {
+  const number = readTyped(typed, unit);
   return Number.isNaN(number) ? null : number;
 };
 
@@ -65,15 +65,15 @@ export function refusal(plan: PlanDraft): string | null {
     const pieces = Number(wish.pieces);
     if (asked && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= 100_000))
       return "Pieces must be a whole number from 1 to 100 000.";
-    if (wish.shape === OWN_MASS && wish.mass.trim() && !((read(wish.mass) ?? 0) > 0))
-      return "The mass of a piece must be a number above 0 g.";
+    if (wish.shape === OWN_MASS && wish.mass.trim() && !((read(wish.mass, "g") ?? 0) > 0))
+      return "The mass of a piece must be a number above 0.";
   }
-  if (plan.by === "mass" && !((read(plan.batch) ?? 0) > 0)) return "The batch must be a number above 0 g.";
-  if (plan.bowl.trim() && !((read(plan.bowl) ?? 0) > 0))
-    return "What the bowl holds must be a number above 0 g, or empty.";
+  if (plan.by === "mass" && !((read(plan.batch, "g") ?? 0) > 0)) return "The batch must be a number above 0.";
+  if (plan.bowl.trim() && !((read(plan.bowl, "g") ?? 0) > 0))
+    return "What the bowl holds must be a number above 0, or empty.";
   const humidity = read(plan.humidity);
   if (humidity === null || humidity < 0 || humidity > 100) return "Humidity lies between 0 and 100 %.";
-  if (read(plan.room) === null) return "The room needs a temperature in °C.";
+  if (read(plan.room, "°C") === null) return `The room needs a temperature in ${temperatureUnit()}.`;
   if (plan.when !== "now" && !plan.moment) return "Say the day and the hour.";
   return null;
 }
@@ -82,9 +82,9 @@ export function toAsk(plan: PlanDraft): PlanAsk {
   const moment = plan.moment ? new Date(plan.moment).toISOString() : null;
   return {
     wishes: plan.wishes.map((wish, index) => toWish(wish, plan.by === "mass" && index === 0)),
-    mass_g: plan.by === "mass" ? read(plan.batch) : null,
-    capacity_g: read(plan.bowl),
-    room_c: read(plan.room),
+    mass_g: plan.by === "mass" ? read(plan.batch, "g") : null,
+    capacity_g: read(plan.bowl, "g"),
+    room_c: read(plan.room, "°C"),
     humidity_pct: read(plan.humidity),
     start_at: plan.when === "start" ? moment : null,
     ready_by: plan.when === "ready" ? moment : null,
@@ -98,7 +98,7 @@ function toWish(wish: WishDraft, open: boolean): WishAsk {
   return {
     pieces: open ? null : Number(wish.pieces),
     tool: own || wish.shape === AS_WRITTEN ? null : wish.shape,
-    piece_mass_g: own ? read(wish.mass) : null,
+    piece_mass_g: own ? read(wish.mass, "g") : null,
     scoop_fill: wish.fill,
     sheet_mm: read(wish.sheet) ?? 6,
     layers: Number(wish.layers) || 2,

@@ -1,5 +1,5 @@
 import type { ProfileSettings } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { readTyped, typedOf, unitShown } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 import type { Draft } from "../draft";
 
@@ -48,13 +48,13 @@ export function ProfileAssumes({ settings, onChange }: Props) {
             {label}{" "}
             <NumberInput
               className="w-14 text-right text-ink"
-              aria-label={`${label}, ${unit}`}
-              defaultValue={settings[name] ?? ""}
+              aria-label={`${label}, ${unitShown(unit)}`}
+              defaultValue={typedOf(settings[name], unit)}
               onChange={(event) => {
-                onChange({ ...settings, [name]: readDecimal(event.target.value) });
+                onChange({ ...settings, [name]: readTyped(event.target.value, unit) });
               }}
             />{" "}
-            {unit}
+            {unitShown(unit)}
           </label>
         ))}
         <label className="text-soft">

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { messageOf, type Rack, useKeepPlace, useLogAir } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { sayTemperature } from "../../lib/numbers";
+import { readTyped, temperatureUnit } from "../../lib/units";
 import { Button, KeptNumber, NumberInput, useNotice } from "../../ui";
 
 type Place = Rack["places"][number];
@@ -13,7 +15,7 @@ export function AirLine({ place }: { place: Place }) {
   const keepPlace = useKeepPlace();
   const say = useNotice();
   const onLog = async () => {
-    const [temperature_c, humidity_pct] = [readDecimal(celsius), readDecimal(humidity)];
+    const [temperature_c, humidity_pct] = [readTyped(celsius, "°C"), readDecimal(humidity)];
     if (temperature_c === null || humidity_pct === null || Number.isNaN(temperature_c + humidity_pct))
       return say("Air has degrees and a humidity: two numbers.", { asks: true });
     try {
@@ -60,7 +62,7 @@ export function AirLine({ place }: { place: Place }) {
       <span className="text-soft">
         {place.humidity_pct === null || place.temperature_c === null
           ? "Its air is not known."
-          : `Its air, last logged: ${Math.round(place.humidity_pct)} % RH at ${place.temperature_c.toFixed(1)} °C.`}
+          : `Its air, last logged: ${Math.round(place.humidity_pct)} % RH at ${sayTemperature(place.temperature_c, 1)}.`}
       </span>
       <label className="text-soft">
         Now{" "}
@@ -70,7 +72,7 @@ export function AirLine({ place }: { place: Place }) {
           value={celsius}
           onChange={(event) => setCelsius(event.target.value)}
         />{" "}
-        °C,
+        {temperatureUnit()},
       </label>
       <label className="text-soft">
         <NumberInput

@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type Tray, type TrayHappening, type TrayTask, useTrayHappens } from "../../api";
+import { inUnits } from "../../lib/units";
 import { DrawingTools, useNotice } from "../../ui";
 import { MoveTask } from "./MoveTask";
 import { ShelfDrawing } from "./ShelfDrawing";
@@ -112,7 +113,7 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
         }
       />
       <p className="text-row" role="status">
-        {reading.message}{" "}
+        {inUnits(reading.message)}{" "}
         {!tray.wrapped_at && reading.wrap_by_h !== null && (
           <span className="text-soft">Wrap by {hours(reading.wrap_by_h)}: lying open costs fizz.</span>
         )}
@@ -120,7 +121,7 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
       {!tray.wrapped_at && (
         <ul className="text-label text-soft">
           {reading.advice.map((advice) => (
-            <li key={advice.code}>{advice.message}</li>
+            <li key={advice.code}>{inUnits(advice.message)}</li>
           ))}
         </ul>
       )}

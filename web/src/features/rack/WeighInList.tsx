@@ -1,4 +1,6 @@
 import type { Tray, TrayHappening } from "../../api";
+import { benchFigure } from "../../lib/numbers";
+import { massUnit } from "../../lib/units";
 import { hours } from "./shelf";
 
 interface Props {
@@ -21,7 +23,7 @@ export function WeighInList({ tray, act }: Props) {
       <table className="mt-1">
         <thead>
           <tr className="text-left text-caption italic text-soft">
-            {["after", "g", "pieces", "by", ""].map((head) => (
+            {["after", massUnit(), "pieces", "by", ""].map((head) => (
               <th key={head} scope="col" className="pr-6 font-normal">
                 {head || <span className="sr-only">remark</span>}
               </th>
@@ -32,7 +34,7 @@ export function WeighInList({ tray, act }: Props) {
           {weighings.map((each) => (
             <tr key={each.seq} className={each.left_out ? "text-soft line-through" : ""}>
               <td className="pr-6">{hours(each.hours)}</td>
-              <td className="pr-6">{each.mass_g.toFixed(1)}</td>
+              <td className="pr-6">{benchFigure(each.mass_g)}</td>
               <td className="pr-6">{each.pieces}</td>
               <td className="pr-6">{each.source}</td>
               <td>

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { messageOf, type Tray, useStream, useWeighIn } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { benchFigure, sayMass } from "../../lib/numbers";
+import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { Button, Dialog, NumberInput, useNotice } from "../../ui";
 
 interface Props {
@@ -20,16 +22,18 @@ export function WeighSheet({ tray, onClose }: Props) {
   );
   const [tare, setTare] = useState("");
   const [typed, setTyped] = useState("");
-  const [steps, setSteps] = useState(() => localStorage.getItem(STEP_KEY) ?? String(USUAL_STEP_G));
+  const [steps, setSteps] = useState(() =>
+    typedOf(Number(localStorage.getItem(STEP_KEY) ?? USUAL_STEP_G), "g"),
+  );
   const [refused, setRefused] = useState("");
   const keep = useWeighIn();
   const say = useNotice();
   const scale = devices.live && devices.scale && !devices.scale.fault ? devices.scale : null;
-  const byHand = readDecimal(typed);
+  const byHand = readTyped(typed, "g");
   const mass_g = byHand ?? scale?.value ?? null;
   const count = readDecimal(pieces);
-  const tare_g = readDecimal(tare) ?? 0;
-  const step = readDecimal(steps) ?? USUAL_STEP_G;
+  const tare_g = readTyped(tare, "g") ?? 0;
+  const step = readTyped(steps, "g") ?? USUAL_STEP_G;
   const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
   const onKeep = async () => {
     if (mass_g === null || Number.isNaN(mass_g))
@@ -38,7 +42,7 @@ export function WeighSheet({ tray, onClose }: Props) {
       return setRefused("How many pieces lie on it? A whole number.");
     if (Number.isNaN(tare_g)) return setRefused("The tare is a number, or empty.");
     if (!(step > 0 && step <= 100))
-      return setRefused("The scale's step is what it shows at the least, such as 0.1 g.");
+      return setRefused("The scale's step is what it shows at the least, such as a tenth of a gram.");
     localStorage.setItem(STEP_KEY, String(step));
     try {
       const after = await keep.mutateAsync({
@@ -71,8 +75,12 @@ export function WeighSheet({ tray, onClose }: Props) {
         }}
       >
         <p className="text-figure font-[350] leading-none" data-reading="pan" data-at={scale?.at_ms}>
-          {byHand !== null && !Number.isNaN(byHand) ? byHand.toFixed(1) : (scale?.value?.toFixed(1) ?? "–")}{" "}
-          <span className="text-state">g</span>
+          {byHand !== null && !Number.isNaN(byHand)
+            ? benchFigure(byHand)
+            : scale?.value == null
+              ? "–"
+              : benchFigure(scale.value)}{" "}
+          <span className="text-state">{massUnit()}</span>
         </p>
         <p className="text-label text-soft" role="status">
           {scale === null
@@ -82,7 +90,8 @@ export function WeighSheet({ tray, onClose }: Props) {
               : "Settling…"}{" "}
           {mass_g !== null && mass_g - tare_g > 0 && mass_g - tare_g < needed && (
             <b className="text-rosy">
-              The scale is too coarse for so little: put {Math.ceil(needed)} g of pieces on it, five or more.
+              The scale is too coarse for so little: put {sayMass(Math.ceil(needed))} of pieces on it, five or
+              more.
             </b>
           )}
         </p>
@@ -104,7 +113,7 @@ export function WeighSheet({ tray, onClose }: Props) {
               value={tare}
               onChange={(event) => setTare(event.target.value)}
             />{" "}
-            g
+            {massUnit()}
           </label>
           <label>
             Or type it{" "}
@@ -113,7 +122,7 @@ export function WeighSheet({ tray, onClose }: Props) {
               value={typed}
               onChange={(event) => setTyped(event.target.value)}
             />{" "}
-            g
+            {massUnit()}
           </label>
           <label>
             Step of the scale{" "}
@@ -122,7 +131,7 @@ export function WeighSheet({ tray, onClose }: Props) {
               value={steps}
               onChange={(event) => setSteps(event.target.value)}
             />{" "}
-            g
+            {massUnit()}
           </label>
         </div>
         {refused && (

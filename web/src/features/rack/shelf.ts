@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Tray } from "../../api";
+import { fixed } from "../../lib/numbers";
 
 /** Measures of the shelf's drawing. */
 export const SHELF = { width: 1188, height: 176, ground: 128, zero: 194, piece: 58, most: 6 };
@@ -12,7 +13,7 @@ export function hourScale(tray: Tray) {
 }
 
 export const hours = (value: number): string =>
-  value < 48 ? `${Math.round(value)} h` : `${(value / 24).toFixed(1)} days`;
+  value < 48 ? `${Math.round(value)} h` : `${fixed(value / 24, 1)} days`;
 
 /** What stands large at the end of the shelf: how long to go, or that it is dry. */
 export function verdict(tray: Tray): { figure: string; word: string; asks: boolean } {
@@ -25,7 +26,7 @@ export function verdict(tray: Tray): { figure: string; word: string; asks: boole
   if (left <= 0) return { figure: "now", word: "weigh it", asks: true };
   return left < 48
     ? { figure: String(Math.round(left)), word: "h to go", asks: false }
-    : { figure: (left / 24).toFixed(1), word: "days to go", asks: false };
+    : { figure: fixed(left / 24, 1), word: "days to go", asks: false };
 }
 
 /** One sentence made of the numbers the drawing is made of. */

@@ -1,5 +1,6 @@
 import { memo, type ReactNode, useState } from "react";
 import { figure } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { KindGlyph, Strip } from "../../ui";
 import type { Question } from "./questions";
 import type { StripReading } from "./strips";
@@ -156,7 +157,7 @@ function Row({
         <div className="pb-3 pt-1">
           {strip}
           <p className="mt-2 text-label">
-            {reading.explained} <span className="text-soft">Kind: {reading.kind}.</span>
+            {inUnits(reading.explained)} <span className="text-soft">Kind: {reading.kind}.</span>
           </p>
           {why(reading)}
         </div>

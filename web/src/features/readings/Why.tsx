@@ -1,6 +1,7 @@
 import { createContext, useContext, useMemo } from "react";
 import { type Explanation, explainReading, findLevers, type Lever, messageOf, useAnswer } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { type Draft, toFile } from "../draft";
 import { SciencePage } from "./SciencePage";
 import type { StripReading } from "./strips";
@@ -87,7 +88,7 @@ function Levers({
               className="min-h-6 text-left font-bold hover:underline hover:underline-offset-4"
               onClick={() => onTake(lever)}
             >
-              {lever.message}
+              {inUnits(lever.message)}
             </button>{" "}
             <span>
               → {figure(lever.value)}
@@ -156,7 +157,7 @@ function Contributions({ explained, reading }: { explained: Explanation; reading
               {(row.adds ?? 0) > 0 ? "+" : "−"}
               {reading.format(Math.abs(row.adds ?? 0))}
             </td>
-            <td className="w-16 text-right text-soft">{grams(row.mass_g)} g</td>
+            <td className="w-16 text-right text-soft">{sayMass(row.mass_g)}</td>
           </tr>
         ))}
       </tbody>
@@ -169,7 +170,7 @@ function RestsOn({ explained }: { explained: Explanation }) {
     <>
       {explained.learnt.map((sentence) => (
         <p key={sentence} className="mt-2 font-semibold">
-          Yours is used: {sentence}
+          Yours is used: {inUnits(sentence)}
         </p>
       ))}
       <details className="mt-2">

@@ -1,7 +1,8 @@
 import type { Evaluation, Reading } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, fixed, sayMass, sayTemperature, temperatureFigure } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { outBy, type StripScale } from "../../lib/stripMap";
+import { signed, temperatureUnit } from "../../lib/units";
 import { type Registry, type StripReading, stripOf } from "./strips";
 
 /** The maker's questions, answered from the readings. Nothing is computed here but words. */
@@ -81,7 +82,7 @@ export function doughAnswer(part: Evaluation): Answer {
     return { answer: `Just, at the wet end`, out: false };
   const cold = dough.wanted.state_when_cold;
   if (cold && dough.when_cold.state !== cold)
-    return { answer: `Does not set at ${figure(dough.when_cold.temperature_c)} °C`, out: true };
+    return { answer: `Does not set at ${sayTemperature(dough.when_cold.temperature_c)}`, out: true };
   return { answer: cold ? "Yes, and sets" : "Yes", out: false };
 }
 
@@ -132,18 +133,18 @@ function kindAnswer(all: Evaluation, registry: Registry): Answer {
   const scent = all.skin.scent_share === null ? ", scent not known" : "";
   const answer = out
     ? `pH ${figure(Math.abs(by))} ${by < 0 ? `under ${lane.low}` : `over ${lane.high}`}`
-    : `pH ${ph_stepin.toFixed(1)}${scent}`;
+    : `pH ${fixed(ph_stepin, 1)}${scent}`;
   return { answer, out };
 }
 
 function costAnswer(all: Evaluation): Answer {
   const { batch, currency } = all.cost;
-  return { answer: batch === null ? "No price yet" : `${batch} ${currency} a batch`, out: false };
+  return { answer: batch === null ? "No price yet" : `${signed(batch)} ${currency} a batch`, out: false };
 }
 
 const whole = (value: number | null): string => (value === null ? "–" : String(Math.round(value)));
 const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-const ph = (value: number | null): string => (value === null ? "not known" : value.toFixed(1));
+const ph = (value: number | null): string => (value === null ? "not known" : fixed(value, 1));
 const also = (reading: Reading, text: string): string => `${reading.explained} ${text}`.trim();
 
 const DETAILS: Record<string, Detail> = {
@@ -153,7 +154,7 @@ const DETAILS: Record<string, Detail> = {
     const highest = reading.scale_high ?? Number.POSITIVE_INFINITY;
     const { saturation } = dough;
     return {
-      label: `Dough at ${figure(dough.temperature_c)} °C`,
+      label: `Dough at ${sayTemperature(dough.temperature_c)}`,
       scale: { min: reading.scale_low ?? 0, max: highest, wanted: wantedBand(part) },
       band: dough.saturation_band ? [dough.saturation_band[0], dough.saturation_band[1]] : null,
       ...(saturation !== null && saturation >= highest ? { shown: `over ${highest}` } : {}),
@@ -167,15 +168,23 @@ const DETAILS: Record<string, Detail> = {
     return {
       value: null,
       span: window ? [window[0], window[1]] : null,
-      shown: window ? `${figure(window[0])}–${figure(window[1])}` : never ? "never" : "any",
-      unit: window ? "°C" : never ? "in 10–60 °C" : "no fat",
+      shown: window
+        ? `${temperatureFigure(window[0])}–${temperatureFigure(window[1])}`
+        : never
+          ? "never"
+          : "any",
+      unit: window
+        ? temperatureUnit()
+        : never
+          ? `in ${temperatureFigure(10)}–${sayTemperature(60)}`
+          : "no fat",
       out: never,
     };
   },
   "drying.hours": (part, reading) => {
     const { low_hours, high_hours, dries } = part.drying;
     const band = low_hours !== null && high_hours !== null;
-    const air = `In ${figure(part.assumed.humidity_pct)} % humidity at ${figure(part.assumed.room_c)} °C.`;
+    const air = `In ${figure(part.assumed.humidity_pct)} % humidity at ${sayTemperature(part.assumed.room_c)}.`;
     return {
       band: band ? [low_hours, high_hours] : null,
       unit: band ? `h, ${whole(low_hours)}–${whole(high_hours)}` : "h",
@@ -195,14 +204,14 @@ const DETAILS: Record<string, Detail> = {
   "lather.active_g": (all, reading) => ({
     explained: also(
       reading,
-      `A whole piece holds ${figure(all.lather.active_piece_g ?? 0)} g. Well-liked bars give 3 to 5 g (common practice).`,
+      `A whole piece holds ${sayMass(all.lather.active_piece_g ?? 0)}. Well-liked bars give 3 to 5 g (common practice).`,
     ),
   }),
   "fizz.co2_piece_l": (all, reading) => {
     const { co2_l, limiting, bicarbonate_left_g } = all.fizz;
     const runsOut = limiting === "balanced" ? "acid and base match" : `${limiting} runs out first`;
     const left = limiting
-      ? ` Here ${runsOut}; ${grams(bicarbonate_left_g ?? 0)} g of bicarbonate stay behind.`
+      ? ` Here ${runsOut}; ${sayMass(bicarbonate_left_g ?? 0)} of bicarbonate stay behind.`
       : "";
     return { explained: also(reading, `${figure(co2_l ?? 0)} L a batch.${left}`) };
   },
@@ -215,7 +224,7 @@ const DETAILS: Record<string, Detail> = {
     };
   },
   "feel.oil_g": (all, reading) => ({
-    explained: also(reading, `${figure(all.feel.free_oil_g ?? 0)} g of it stay free.`),
+    explained: also(reading, `${sayMass(all.feel.free_oil_g ?? 0)} of it stay free.`),
   }),
   "feel.ring": (all, reading) => ({
     explained: also(
@@ -225,7 +234,7 @@ const DETAILS: Record<string, Detail> = {
   }),
   "release.minutes": (all, reading) => ({
     ...(all.release.minutes === null ? { shown: "never" } : {}),
-    explained: also(reading, `Here ${all.assumed.way} at ${figure(all.assumed.bath_c)} °C.`),
+    explained: also(reading, `Here ${all.assumed.way} at ${sayTemperature(all.assumed.bath_c)}.`),
   }),
   "bath.ph_stepin": (all, reading) => {
     const { ph_fresh, ph_soak, ph_aired } = all.bath;
@@ -242,11 +251,11 @@ const DETAILS: Record<string, Detail> = {
           ? "your prices and reference"
           : "reference prices";
     return {
-      shown: piece ?? "–",
+      shown: signed(piece ?? "–"),
       unit: currency,
       explained: also(
         reading,
-        `${bath ?? "–"} ${currency} a bath, by ${prices}; ${figure(all.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
+        `${signed(bath ?? "–")} ${currency} a bath, by ${prices}; ${figure(all.assumed.loss_fraction * 100)} % is lost on bowl and gloves.`,
       ),
     };
   },

@@ -1,6 +1,7 @@
 import type { Reading } from "../../api";
-import { figure } from "../../lib/numbers";
+import { figure, fixed } from "../../lib/numbers";
 import { outBy, type StripScale } from "../../lib/stripMap";
+import { inUnits, toShown, unitShown } from "../../lib/units";
 import type { Kind } from "../../ui";
 
 /** One reading as its strip shows it; all that is known of it comes from its declaration. */
@@ -27,9 +28,9 @@ export type Registry = ReadonlyMap<string, Reading>;
 
 /** A figure as its reading is shown. */
 const shownAs =
-  (decimals: number | null | undefined) =>
+  (decimals: number | null | undefined, unit: string) =>
   (value: number): string =>
-    typeof decimals === "number" ? value.toFixed(decimals) : figure(value);
+    typeof decimals === "number" ? fixed(toShown(value, unit), decimals) : figure(toShown(value, unit));
 
 /** The strip of a declared reading; `extra` says what only this evaluation tells. */
 export function stripOf(
@@ -47,18 +48,18 @@ export function stripOf(
   const half = reading.half_width;
   const strip: StripReading = {
     id: reading.id,
-    label: reading.label,
+    label: inUnits(reading.label),
     kind: reading.kind as Kind,
     scale,
     value,
     band: half !== null && half !== undefined && value !== null ? [value - half, value + half] : null,
-    shown: value === null ? "–" : shownAs(reading.decimals)(value),
-    unit: reading.unit,
+    shown: value === null ? "–" : shownAs(reading.decimals, reading.unit)(value),
+    unit: unitShown(reading.unit),
     out: false,
     explained: reading.explained,
     curve: reading.curve,
     hasWhy: reading.has_why,
-    format: reading.decimals ? shownAs(reading.decimals) : figure,
+    format: shownAs(reading.decimals || undefined, reading.unit),
     ...extra,
   };
   if (extra.out === undefined)

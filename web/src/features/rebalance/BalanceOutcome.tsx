@@ -1,8 +1,9 @@
 import { useState } from "react";
 import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { figure, grams } from "../../lib/numbers";
+import { figure, massFigure } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
+import { inUnits } from "../../lib/units";
 import { NumberInput } from "../../ui";
 import { type Draft, type DraftLine, patchLine } from "../draft";
 
@@ -80,7 +81,7 @@ export function BalanceOutcome({
             <p className="italic text-soft">What held it back</p>
             <ul>
               {result.guards.map((guard) => (
-                <li key={guard.guard}>{guard.message}</li>
+                <li key={guard.guard}>{inUnits(guard.message)}</li>
               ))}
             </ul>
           </div>
@@ -88,7 +89,7 @@ export function BalanceOutcome({
         {result.marginals.length > 0 && (
           <ul className="mt-3 text-label">
             {result.marginals.map((marginal) => (
-              <li key={marginal.target}>{marginal.message}</li>
+              <li key={marginal.target}>{inUnits(marginal.message)}</li>
             ))}
           </ul>
         )}
@@ -108,7 +109,7 @@ function BoundLine({
   name: string;
   change: (change: (draft: Draft) => Draft, field?: string) => void;
 }) {
-  const moved = grams(each.before_g) !== grams(each.after_g);
+  const moved = massFigure(each.before_g) !== massFigure(each.after_g);
   const [typed, setTyped] = useState({ min_g: text(line.min_g), max_g: text(line.max_g) });
   const onType = (end: "min_g" | "max_g", value: string) => {
     setTyped((before) => ({ ...before, [end]: value }));
@@ -143,8 +144,8 @@ function BoundLine({
           />
         </td>
       ))}
-      <td className="w-16 text-right">{grams(each.before_g)}</td>
-      <td className="w-20 text-right">{moved ? `→ ${grams(each.after_g)}` : ""}</td>
+      <td className="w-16 text-right">{massFigure(each.before_g)}</td>
+      <td className="w-20 text-right">{moved ? `→ ${massFigure(each.after_g)}` : ""}</td>
     </tr>
   );
 }

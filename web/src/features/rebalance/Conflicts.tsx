@@ -1,6 +1,7 @@
 import type { BalanceResult, Evaluation, Reading } from "../../api";
 import { figure } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
+import { inUnits } from "../../lib/units";
 import type { Wish } from "./useBalance";
 
 /** Which wishes stand against each other, and how far each would have to give. */
@@ -34,7 +35,7 @@ export function Conflicts({
               : [from, give + Math.abs(conflict.give) * 0.2];
           return (
             <li key={conflict.target} className="border-b-[0.9px] border-rosy py-1">
-              {conflict.message}
+              {inUnits(conflict.message)}
               {wish && (
                 <label className="mt-1 flex items-center gap-3 text-label text-soft">
                   Let it give

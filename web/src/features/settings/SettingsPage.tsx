@@ -7,6 +7,50 @@ const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"
 const HOURS = Array.from({ length: 25 }, (_, hour) => hour);
 const MARKETS = ["US", "EU", "UK"] as const;
 
+/** How figures are read and typed on every page; inside nothing is rounded for it. */
+const UNITS = [
+  [
+    "mass_unit",
+    "Mass",
+    [
+      ["g", "grams"],
+      ["oz", "ounces"],
+    ],
+  ],
+  [
+    "temperature_unit",
+    "Temperature",
+    [
+      ["°C", "°C"],
+      ["°F", "°F"],
+    ],
+  ],
+  [
+    "volume_unit",
+    "Volume",
+    [
+      ["mL", "mL"],
+      ["fl oz", "US fl oz"],
+    ],
+  ],
+  [
+    "paper",
+    "Paper",
+    [
+      ["A4", "A4"],
+      ["Letter", "US Letter"],
+    ],
+  ],
+  [
+    "decimal_sign",
+    "Decimal sign",
+    [
+      [".", "point, 1.5"],
+      [",", "comma, 1,5"],
+    ],
+  ],
+] as const;
+
 /** What the maker says of the studio, once for all places. */
 export function SettingsPage() {
   const settings = useSettings();
@@ -109,6 +153,22 @@ function Form({ said }: { said: Settings }) {
           to={6}
           onChoose={(bowls) => put({ bowls })}
         />
+        {UNITS.map(([name, label, ways]) => (
+          <label key={name} className="text-caption italic text-soft">
+            {label}
+            <select
+              className="written block text-row not-italic text-ink"
+              value={typed[name] ?? ways[0][0]}
+              onChange={(event) => put({ [name]: event.target.value })}
+            >
+              {ways.map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
         <Field
           className="w-28"
           label="Currency"
@@ -117,6 +177,7 @@ function Form({ said }: { said: Settings }) {
           onChange={(event) => put({ currency: event.target.value.toUpperCase() })}
         />
       </section>
+      <Rates typed={typed} put={put} />
       <Hours typed={typed} put={put} />
       {refused && (
         <p role="alert" className="text-body text-rosy">
@@ -129,6 +190,54 @@ function Form({ said }: { said: Settings }) {
         </Button>
       </p>
     </form>
+  );
+}
+
+/** What a dollar costs in other money, typed by hand: no service is asked, and every converted price says so. */
+function Rates({ typed, put }: { typed: Settings; put: (some: Partial<Settings>) => void }) {
+  const rates = typed.rates ?? [];
+  const today = new Date().toISOString().slice(0, 10);
+  const set = (index: number, some: Partial<(typeof rates)[number]>) =>
+    put({ rates: rates.map((rate, at) => (at === index ? { ...rate, ...some } : rate)) });
+  return (
+    <section aria-label="Rates">
+      <h2 className="text-label italic text-soft">Rates; reference prices are in US dollars</h2>
+      {rates.map((rate, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a rate is known by its place while it is typed
+        <p key={index} className="leading-9">
+          1 USD costs{" "}
+          <input
+            aria-label={`Rate ${index + 1}`}
+            className="written w-24 text-center"
+            inputMode="decimal"
+            value={rate.per_usd}
+            onChange={(event) => set(index, { per_usd: event.target.value.replace(",", "."), on: today })}
+          />{" "}
+          <input
+            aria-label={`Currency of rate ${index + 1}`}
+            className="written w-14 text-center"
+            maxLength={3}
+            value={rate.currency}
+            onChange={(event) => set(index, { currency: event.target.value.toUpperCase(), on: today })}
+          />
+          , typed on {rate.on}{" "}
+          <button
+            type="button"
+            className="ml-2 min-h-6 border-b border-ink text-caption"
+            onClick={() => put({ rates: rates.filter((_, at) => at !== index) })}
+          >
+            Take out
+          </button>
+        </p>
+      ))}
+      <button
+        type="button"
+        className="min-h-6 border-b border-ink text-caption"
+        onClick={() => put({ rates: [...rates, { currency: "EUR", per_usd: "", on: today }] })}
+      >
+        Another rate
+      </button>
+    </section>
   );
 }
 

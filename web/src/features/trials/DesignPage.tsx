@@ -2,7 +2,8 @@ import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { messageOf, type TrialDesign, useAmendResult, useDesign, useReadBack } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { figure, percent } from "../../lib/numbers";
+import { figure, percent, sayMass } from "../../lib/numbers";
+import { inUnits } from "../../lib/units";
 import { Button, DrawingTools, NumberInput, useNotice } from "../../ui";
 import { ResponseDrawing } from "./ResponseDrawing";
 
@@ -22,7 +23,7 @@ function Sheet({ design }: { design: TrialDesign }) {
       <h1>{design.name}</h1>
       <p className="text-row text-soft">
         {design.wanted} {design.label.toLowerCase()}, {design.trials.length} trials of{" "}
-        {figure(design.batch_g)} g; each trial is a version of{" "}
+        {sayMass(design.batch_g)}; each trial is a version of{" "}
         <Link className="underline underline-offset-4" to={`/formulas/${design.trials_formula_id}`}>
           {design.name}
         </Link>
@@ -32,7 +33,7 @@ function Sheet({ design }: { design: TrialDesign }) {
         </Link>
       </p>
       <p className="pt-2 text-reading">
-        {design.response.message}{" "}
+        {inUnits(design.response.message)}{" "}
         {best && (
           <b>
             Best at{" "}

@@ -4,6 +4,7 @@ import { messageOf, useDesignTrials, useFormula, useIngredients, useJudged, useR
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { percent } from "../../lib/numbers";
+import { massUnit, readTyped } from "../../lib/units";
 import { Dialog, FormulaChoice, NumberInput, SheetForm } from "../../ui";
 
 const MOST = 3;
@@ -21,14 +22,14 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
   const [reading, setReading] = useState("lather.height_cm");
   const [wanted, setWanted] = useState<"more" | "less">("more");
   const [trials, setTrials] = useState("8");
-  const [batch, setBatch] = useState("80");
+  const [batch, setBatch] = useState(() => (massUnit() === "g" ? "80" : "3"));
   const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const reference = useReference();
   const design = useDesignTrials();
   const navigate = useNavigate();
   const onDesign = async () => {
-    const [count, batch_g] = [readDecimal(trials), readDecimal(batch)];
+    const [count, batch_g] = [readDecimal(trials), readTyped(batch, "g")];
     const read = bounds.map((each) => ({
       ingredient: each.ingredient,
       low_pct: readDecimal(each.low),
@@ -36,7 +37,7 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
     }));
     if (!formula) return setRefused("Which formula?");
     if (count === null || !(count >= 2)) return setRefused("How many trials?");
-    if (batch_g === null || !(batch_g > 0)) return setRefused("How many grams is a trial?");
+    if (batch_g === null || !(batch_g > 0)) return setRefused("How much is a trial?");
     if (read.some((each) => !(Number(each.low_pct) >= 0 && Number(each.high_pct) > 0)))
       return setRefused("Every chosen ingredient needs a least and a most, in % of the formula.");
     try {
@@ -121,7 +122,7 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
               value={batch}
               onChange={(event) => setBatch(event.target.value)}
             />{" "}
-            g
+            {massUnit()}
           </label>
         </p>
       </SheetForm>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { TubTestSave } from "../../api";
-import { readDecimal } from "../../lib/decimals";
+import { sayMass } from "../../lib/numbers";
+import { fromShown, massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 
 /** Baths of most homes: litres and surface; a bucket counts as well, with a thirtieth of the dose. */
@@ -24,16 +25,17 @@ type Bath = Pick<TubTestSave, "dose_g" | "bath_c" | "tub_l" | "tub_area_m2" | "h
 /** One bath as it is typed, and as it is asked for: what is wrong with it comes back as a sentence. */
 export function useBath() {
   const [typed, setTyped] = useState<Typed>({
-    dose: "25",
+    dose: massUnit() === "g" ? "25" : "1",
     bath: "standard",
-    celsius: "38",
+    celsius: typedOf(temperatureUnit() === "°C" ? 38 : fromShown(100, "°C"), "°C"),
     water: "moderate",
     way: "crumbled",
   });
   const read = (): Bath | string => {
-    const [dose_g, bath_c] = [readDecimal(typed.dose), readDecimal(typed.celsius)];
-    if (dose_g === null || !(dose_g > 0)) return "How many grams go into the bath?";
-    if (bath_c === null || !(bath_c >= 5 && bath_c <= 60)) return "How warm is the bath, in °C?";
+    const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(typed.celsius, "°C")];
+    if (dose_g === null || !(dose_g > 0)) return "How much goes into the bath?";
+    if (bath_c === null || !(bath_c >= 5 && bath_c <= 60))
+      return `How warm is the bath, in ${temperatureUnit()}?`;
     const { tub_l, tub_area_m2 } = BATHS.find((each) => each.id === typed.bath) ?? BATHS[0];
     return { dose_g, bath_c, tub_l, tub_area_m2, hardness: typed.water, way: typed.way };
   };
@@ -51,7 +53,7 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
             value={bath.typed.dose}
             onChange={(event) => bath.put({ dose: event.target.value })}
           />{" "}
-          g,
+          {massUnit()},
         </label>
         <label>
           <span className="sr-only">Way</span>
@@ -86,7 +88,7 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
             value={bath.typed.celsius}
             onChange={(event) => bath.put({ celsius: event.target.value })}
           />{" "}
-          °C,
+          {temperatureUnit()},
         </label>
         <label>
           <span className="sr-only">Water</span>
@@ -101,7 +103,7 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
       </div>
       {bath.typed.bath === "bucket" && (
         <p className="text-body text-soft">
-          A bucket takes a thirtieth of the dose: what is 25 g in a bath is 0.8 g in it.
+          A bucket takes a thirtieth of the dose: what is {sayMass(25)} in a bath is {sayMass(0.8)} in it.
         </p>
       )}
     </>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { TubHappening, TubTest } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { fromShown, massUnit, typedOf } from "../../lib/units";
 import { Button, NumberInput } from "../../ui";
 import { LeftPart } from "./LeftPart";
 
@@ -111,7 +112,7 @@ export function SeenForm({ test, act }: { test: TubTest; act: (event: TubHappeni
               event.preventDefault();
               void keepNumber(
                 left,
-                (value) => ({ kind: "left", mass_g: value }),
+                (value) => ({ kind: "left", mass_g: fromShown(value, "g") }),
                 () => setLeft(""),
               );
             }}
@@ -121,10 +122,10 @@ export function SeenForm({ test, act }: { test: TubTest; act: (event: TubHappeni
               <NumberInput
                 className="w-20 text-center"
                 value={left}
-                placeholder={String(test.state.left_g ?? "")}
+                placeholder={typedOf(test.state.left_g, "g")}
                 onChange={(event) => setLeft(event.target.value)}
               />{" "}
-              g
+              {massUnit()}
             </label>
             <Button type="submit">Keep it</Button>
           </form>

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { Series } from "../../api";
 import { r } from "../../lib/hairs";
+import { inUnits } from "../../lib/units";
 
 const W = 620;
 const H = 62;
@@ -21,14 +22,14 @@ export function SeriesAnswer({
   return (
     <section aria-label="Answer" className="pt-4">
       <p className="text-title leading-tight">{judgement.answer}</p>
-      <p className="max-w-[900px] text-reading">{judgement.message}</p>
+      <p className="max-w-[900px] text-reading">{inUnits(judgement.message)}</p>
       {difference !== null && (
         <svg
           viewBox={`0 0 ${W} ${H}`}
           width={W}
           className="mt-2 block max-w-full"
           role="img"
-          aria-label={judgement.message}
+          aria-label={inUnits(judgement.message)}
         >
           <rect x={at(worth)} y="4" width={W - 10 - at(worth)} height={Y - 4} fill="var(--lit)" />
           {low !== null && high !== null && (

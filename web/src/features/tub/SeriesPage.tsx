@@ -9,6 +9,7 @@ import {
   useSeries,
   useSlip,
 } from "../../api";
+import { sayMass, sayTemperature } from "../../lib/numbers";
 import { Button, Dialog, DrawingTools, Plot, useNotice } from "../../ui";
 import { SeriesAnswer } from "./SeriesAnswer";
 import { SeriesDrawing, saidOf } from "./SeriesDrawing";
@@ -29,8 +30,8 @@ function Sheet({ series }: { series: Series }) {
     <div className="pb-16 pl-14 pr-9 pt-2">
       <h1>{series.name}</h1>
       <p className="text-row text-soft">
-        {claimSentence(series)} {series.use.dose_g} g {series.use.way} in {series.use.tub_l} L of{" "}
-        {series.use.bath_c} °C, {series.use.hardness} water.{" "}
+        {claimSentence(series)} {sayMass(series.use.dose_g ?? 0)} {series.use.way} in {series.use.tub_l} L of{" "}
+        {sayTemperature(series.use.bath_c)}, {series.use.hardness} water.{" "}
         <Link className="underline underline-offset-4" to="/tub/series">
           All series
         </Link>

@@ -10,7 +10,7 @@ import {
   useComparison,
   useFormula,
 } from "../../api";
-import { figure, grams } from "../../lib/numbers";
+import { figure, massFigure, sayMass } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
 
 /** The history of a formula as a line; any two versions side by side, and which change moved what. */
@@ -149,7 +149,7 @@ function SideBySide({
   numbers: readonly number[];
 }) {
   const shown = (value: number | null | undefined) => (typeof value === "number" ? figure(value) : "–");
-  const grammes = (mass_g: number | undefined) => (mass_g ? `${grams(mass_g)} g` : "–");
+  const grammes = (mass_g: number | undefined) => (mass_g ? sayMass(mass_g) : "–");
   const alsoLines = new Map(also?.lines.map((line) => [line.ingredient, line]));
   const added = (also?.lines ?? []).filter(
     (line) => !comparison.lines.some((each) => each.ingredient === line.ingredient),
@@ -178,7 +178,7 @@ function SideBySide({
                   <td className="text-right">{grammes(line.second_g)}</td>
                   {also && <td className="text-right">{grammes(third?.second_g)}</td>}
                   <td className="text-right">
-                    {line.changed ? signed(line.second_g - line.first_g, grams) : ""}
+                    {line.changed ? signed(line.second_g - line.first_g, massFigure) : ""}
                   </td>
                 </tr>
               );

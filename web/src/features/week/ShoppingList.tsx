@@ -1,5 +1,5 @@
 import { SHOPPING_ADDRESS, useShoppingList } from "../../api";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
 
 /** What the open orders lack, in the cheapest packs it was bought in before. */
 export function ShoppingList() {
@@ -29,7 +29,7 @@ export function ShoppingList() {
           <li key={line.ingredient} className="flex flex-wrap gap-x-4 border-b-[0.9px] border-ink py-1">
             <span className="w-44 font-medium">{line.name}</span>
             <span className="w-40">
-              {grams(line.short_g)} g {line.on_hand_g === null ? "(not counted)" : "short"}
+              {sayMass(line.short_g)} {line.on_hand_g === null ? "(not counted)" : "short"}
             </span>
             <span>
               {line.packs.length === 0
@@ -37,7 +37,7 @@ export function ShoppingList() {
                 : line.packs
                     .map(
                       (each) =>
-                        `${each.packs} × ${grams(each.pack_g)} g${each.supplier ? `, ${each.supplier}` : ""}: ${each.cost} ${each.currency}`,
+                        `${each.packs} × ${sayMass(each.pack_g)}${each.supplier ? `, ${each.supplier}` : ""}: ${each.cost} ${each.currency}`,
                     )
                     .join("; ")}
             </span>

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
-import { grams } from "../../lib/numbers";
+import { sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, useNotice } from "../../ui";
 import { OrderSheet } from "./OrderSheet";
 import { ShoppingList } from "./ShoppingList";
@@ -148,7 +148,8 @@ function Drawn({ week }: { week: Week }) {
                 >
                   {each.order.pieces} {each.name}
                 </Link>
-                , {grams(each.batch_g)} g{each.bowls > 1 && ` in ${each.bowls} bowls`}
+                , {sayMass(each.batch_g)}
+                {each.bowls > 1 && ` in ${each.bowls} bowls`}
               </td>
               <td>
                 {each.starts_at ? (

@@ -83,7 +83,7 @@ def aims_of(paths: Sequence[str], formula: Formula, tables: Tables, ingredients:
     Aims
         To be asked at any masses
     """
-    taken_g = _taken(formula, tables) if tables.price_breaks else {}
+    taken_g = _taken(formula, tables) if tables.prices.breaks else {}
     return Aims(
         tuple(paths), formula, tables, make_palette(ingredients, tables.parameters),
         np.array([_price(item, tables, taken_g.get(item.id, 0.0)) for item in ingredients]), len(formula.portions) <= 1,
@@ -100,6 +100,6 @@ def _taken(formula: Formula, tables: Tables) -> dict[str, float]:
 
 def _price(item: Ingredient, tables: Tables, mass_g: float) -> float:
     try:
-        return float(price_per_kg(item, tables.price_per_kg, tables.price_breaks, mass_g)[0]) / 1000
+        return float(price_per_kg(item, tables.prices, mass_g)[0]) / 1000
     except MissingDataError:
         return UNKNOWN

@@ -189,7 +189,7 @@ def _judge(
 
 def _price(item: Ingredient, tables: Tables) -> str | None:
     try:
-        return str(price_per_kg(item, tables.price_per_kg)[0].quantize(Decimal("0.01")))
+        return str(price_per_kg(item, tables.prices)[0].quantize(Decimal("0.01")))
     except MissingDataError:
         return None
 

@@ -242,7 +242,7 @@ def _needs(weighed: Sequence[Weighed], scale: float, tables: Tables, on_hand_g: 
         item = tables.ingredients[id_]
         held = on_hand_g.get(id_)
         try:
-            cost = price_per_kg(item, tables.price_per_kg, tables.price_breaks, needed_g)[0] * Decimal(repr(needed_g)) / 1000
+            cost = price_per_kg(item, tables.prices, needed_g)[0] * Decimal(repr(needed_g)) / 1000
         except MissingDataError:
             cost = None
         needs.append(PantryNeed(id_, item.short_name, needed_g, held, None if held is None else max(0.0, needed_g - held), cost))

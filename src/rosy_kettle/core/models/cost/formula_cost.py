@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
-from types import MappingProxyType
 
 from rosy_kettle.core.errors import MissingDataError
-from rosy_kettle.core.records import Ingredient, Making, PriceBreak
+from rosy_kettle.core.records import REFERENCE_CURRENCY, Ingredient, Making, Prices
 
 __all__ = ["FormulaCost", "formula_cost", "per_active_gram", "price_per_kg", "shown"]
 
@@ -16,7 +15,6 @@ CENT = Decimal("0.01")
 GRAMS_PER_KG = Decimal(1000)
 MINUTES_PER_HOUR = Decimal(60)
 NOTHING_ELSE = Making()
-NO_BREAKS: Mapping[str, tuple[PriceBreak, ...]] = MappingProxyType({})
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,8 +35,7 @@ class FormulaCost:
 
 def price_per_kg(
     ingredient: Ingredient,
-    own: Mapping[str, Decimal],
-    breaks: Mapping[str, tuple[PriceBreak, ...]] = NO_BREAKS,
+    prices: Prices,
     mass_g: float = 0.0,
 ) -> tuple[Decimal, str]:
     """Return the price used for an ingredient and whose it is.
@@ -47,26 +44,26 @@ def price_per_kg(
     ----------
     ingredient : Ingredient
         What is priced
-    own : Mapping
-        The studio's own prices by ingredient id [USD/kg]
-    breaks : Mapping
-        What larger amounts cost the studio, by ingredient id, smallest amount first
+    prices : Prices
+        The studio's own prices, and the rate of the reference bands [currency/kg]
     mass_g : float
         How much of it the batch takes; the largest break that this reaches holds [g]
 
     Returns
     -------
     tuple
-        Price [USD/kg] and "studio" or "reference"
+        Price [currency/kg] and "studio" or "reference"
 
     Raises
     ------
     MissingDataError
-        If there is neither an own price nor a reference band.
+        If there is neither an own price nor a reference band, or no rate to tell it in the studio's currency.
     """
-    if ingredient.id in own:
-        price = own[ingredient.id]
-        for each in breaks.get(ingredient.id, ()):
+    if ingredient.id in prices.unsaid:
+        raise MissingDataError(prices.unsaid[ingredient.id], ingredient=ingredient.id, property="price_per_kg")
+    if ingredient.id in prices.own:
+        price = prices.own[ingredient.id]
+        for each in prices.breaks.get(ingredient.id, ()):
             if mass_g >= each.from_kg * GRAMS_PER_KG:
                 price = each.price_per_kg
         return price, "studio"
@@ -75,17 +72,22 @@ def price_per_kg(
         raise MissingDataError(
             f"{ingredient.short_name} has no price; enter it in the Pantry", ingredient=ingredient.id, property="price_per_kg"
         )
-    return (low + high) / 2, "reference"
+    if prices.reference_rate is None:
+        raise MissingDataError(
+            f"the reference price of {ingredient.short_name} is in {REFERENCE_CURRENCY}; "
+            f"type a rate for {prices.currency} in Settings",
+            ingredient=ingredient.id, property="price_per_kg",
+        )  # fmt: skip
+    return (low + high) / 2 * prices.reference_rate, "reference"
 
 
 def formula_cost(
     weighed: Sequence[tuple[Ingredient, float]],
-    own_prices: Mapping[str, Decimal],
+    prices: Prices,
     piece_mass_g: float,
     dose_g: float,
     loss_fraction: float,
     making: Making = NOTHING_ELSE,
-    breaks: Mapping[str, tuple[PriceBreak, ...]] = NO_BREAKS,
 ) -> FormulaCost:
     """Return the cost of a batch, a piece and a bath.
 
@@ -95,8 +97,8 @@ def formula_cost(
     ----------
     weighed : Sequence
         Ingredient and mass of each line [g]
-    own_prices : Mapping
-        The studio's own prices [USD/kg]
+    prices : Prices
+        What ingredients cost the studio [currency/kg]
     piece_mass_g : float
         Mass of a piece [g]
     dose_g : float
@@ -105,8 +107,6 @@ def formula_cost(
         Share of the batch that never becomes a piece [-]
     making : Making
         Packaging, labour, overhead
-    breaks : Mapping
-        What larger amounts cost the studio, by ingredient id
 
     Returns
     -------
@@ -124,7 +124,7 @@ def formula_cost(
     for ingredient, mass_g in weighed:
         taken_g[ingredient.id] = taken_g.get(ingredient.id, 0.0) + mass_g
     for ingredient, mass_g in weighed:
-        price, basis = price_per_kg(ingredient, own_prices, breaks, taken_g[ingredient.id])
+        price, basis = price_per_kg(ingredient, prices, taken_g[ingredient.id])
         costs.append(price * Decimal(mass_g) / GRAMS_PER_KG)
         if mass_g > 0:
             bases.add(basis)
@@ -133,7 +133,7 @@ def formula_cost(
     per_gram = batch / sold_g if sold_g > 0 else None
     piece = None if per_gram is None else per_gram * Decimal(piece_mass_g)
     return FormulaCost(
-        currency="USD",
+        currency=prices.currency,
         batch=batch,
         piece=piece,
         bath=None if per_gram is None else per_gram * Decimal(dose_g),

@@ -66,12 +66,11 @@ def read_cost(
     try:
         cost = formula_cost(
             [(item.ingredient, item.mass_g) for item in weighed],
-            setting.tables.price_per_kg, assumed.piece_mass_g, assumed.dose_g, assumed.loss_fraction, formula.making,
-            setting.tables.price_breaks,
+            setting.tables.prices, assumed.piece_mass_g, assumed.dose_g, assumed.loss_fraction, formula.making,
         )  # fmt: skip
     except MissingDataError as error:
         missing.append(missing_of("cost", error))
-        return Cost("USD", None, None, None, "reference"), [None] * len(weighed)
+        return Cost(setting.tables.prices.currency, None, None, None, "reference"), [None] * len(weighed)
     lines = [shown(line) for line in cost.lines]
     if cost.piece is None:
         missing.append(Missing("cost", None, None, "the formula is empty"))

@@ -1,0 +1,1 @@
+export { MoneyPage } from "./MoneyPage";
