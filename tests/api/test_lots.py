@@ -144,3 +144,24 @@ def test_what_cannot_be_a_lot_is_refused(client: FlaskClient) -> None:
     assert "not known" in enter(client, "G-4", 422, ingredient="moonlight")["message"]
     assert "price" in enter(client, "G-5", 422, price="cheap")["message"]
     assert "code" in enter(client, " ", 422)["message"]
+
+
+def test_a_jar_past_its_date_is_said_when_a_batch_is_planned(client: FlaskClient) -> None:
+    formula = created(client)
+    ingredient = formula["formula"]["portions"][0]["lines"][0]["ingredient"]
+    enter(client, "STALE", ingredient=ingredient, best_before="2020-01-01")
+    planned = client.post(f"/api/formulas/{formula['id']}/plans", json={"wishes": [{"pieces": 4}]})
+    assert planned.status_code == 200, planned.text
+    assert any("STALE was best before 2020-01-01" in word["text"] for word in planned.json["jars"])
+
+
+def test_a_lots_certificate_goes_before_the_ingredients(client: FlaskClient) -> None:
+    lot = enter(
+        client, "SC-1", ingredient="fragrance-oil-generic", certificate={"limit_pct": 0.8, "allergens": {"Linalool": 9.5}}
+    )
+    assert lot["certificate"]["allergens"] == {"Linalool": 9.5}
+    shown = client.get("/api/ingredients/fragrance-oil-generic").json["certificate"]
+    assert (shown["limit_pct"], shown["allergens"]) == (0.8, {"Linalool": 9.5})
+    taken = client.put(f"/api/lots/{lot['id']}/certificate", json={"limit_pct": None, "allergens": {}})
+    assert taken.json["lot"]["certificate"] is None
+    assert client.get("/api/ingredients/fragrance-oil-generic").json["certificate"] is None

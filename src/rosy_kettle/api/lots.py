@@ -28,10 +28,12 @@ from rosy_kettle.api.schemas.lots import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.store.lots import LotRow, MovementRow, list_lots, list_movements, movements_of_batch
 from rosy_kettle.usecases.batches.run_batch import open_bench
 from rosy_kettle.usecases.pantry.keep_lots import (
     LotEntry,
+    certify_lot,
     cost_of_batch,
     cost_of_movement,
     count_lot,
@@ -64,7 +66,8 @@ def enter(body: LotSave) -> Response:
     entry = LotEntry(
         ingredient_id=body.ingredient, code=body.code, quantity_g=body.quantity_g, supplier=body.supplier,
         bought_on=body.bought_on, price=body.price, currency=body.currency, best_before=body.best_before,
-        opened_on=body.opened_on, properties={name: value for name, value in sheet.items() if value is not None}, key=body.key,
+        opened_on=body.opened_on, properties={name: value for name, value in sheet.items() if value is not None},
+        certificate=None if body.certificate is None else body.certificate.model_dump(), key=body.key,
     )  # fmt: skip
     studio = current_studio()
     with studio.writing() as session:
@@ -81,6 +84,13 @@ def trace(path: LotPath) -> Response:
 def count(path: LotPath, body: CountSave) -> Response:
     with current_studio().writing() as session:
         count_lot(session, path.lot_id, body.left_g, body.reason)
+    return _traced(path.lot_id)
+
+
+@blueprint.put("/lots/<int:lot_id>/certificate", summary="Enter a lot's own certificate", responses={200: LotTraceAnswer})
+def enter_paper(path: LotPath, body: CertificateFile) -> Response:
+    with current_studio().writing() as session:
+        certify_lot(session, path.lot_id, body.model_dump())
     return _traced(path.lot_id)
 
 
@@ -144,7 +154,7 @@ def _lot(row: LotRow, known: Mapping[str, Ingredient]) -> LotAnswer:
         id=row.id, ingredient=row.ingredient_id, name=_named(row.ingredient_id, known), code=row.code, supplier=row.supplier,
         bought_on=row.bought_on, price=None if row.price is None else str(row.price), currency=row.currency,
         quantity_g=row.quantity_g, left_g=row.left_g, best_before=row.best_before, opened_on=row.opened_on,
-        properties=row.properties, said=said_of(row),
+        properties=row.properties, certificate=row.certificate, said=said_of(row),
     )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Select, Text, cast, func, insert, or_, select
+from sqlalchemy import JSON, ForeignKey, Select, Text, and_, cast, func, insert, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import ConflictError, NotFoundError
@@ -39,7 +39,8 @@ class LotRow(Base):
     """Kept: always the sum of the lot's movements."""
     best_before: Mapped[date | None]
     opened_on: Mapped[date | None]
-    certificate: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    certificate: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    """The supplier's paper of this lot; it goes before the ingredient's."""
     properties: Mapped[dict[str, float]] = mapped_column(JSON, default=dict)
     """What the supplier's sheet says in place of the reference: active_fraction, water_fraction."""
     counted: Mapped[bool] = mapped_column(default=True)
@@ -172,16 +173,18 @@ def list_stock(session: Session) -> dict[str, float]:
 def lots_with_sheets(session: Session) -> dict[str, LotRow]:
     """Return, by ingredient, the lot in use where its supplier's sheet says something: the first expiring that is not empty."""
     asked = select(LotRow).where(LotRow.counted, LotRow.left_g > 0)
-    asked = asked.order_by(LotRow.ingredient_id, LotRow.best_before.is_(None), LotRow.best_before, LotRow.id)
+    expired = and_(LotRow.best_before.is_not(None), LotRow.best_before < now_utc().date())
+    order = (LotRow.ingredient_id, expired, LotRow.best_before.is_(None), LotRow.best_before, LotRow.id)
+    asked = asked.order_by(*order)
     first: dict[str, LotRow] = {}
     for row in session.scalars(asked.where(LotRow.ingredient_id.in_(_with_sheet()))):
         first.setdefault(row.ingredient_id, row)
-    return {id_: row for id_, row in first.items() if row.properties}
+    return {id_: row for id_, row in first.items() if row.properties or row.certificate}
 
 
 def _with_sheet() -> Select[str]:
     """Ingredients that have a lot with a sheet at all: most have none, and need not be looked at."""
-    return select(LotRow.ingredient_id).where(cast(LotRow.properties, Text) != "{}")
+    return select(LotRow.ingredient_id).where(or_(cast(LotRow.properties, Text) != "{}", LotRow.certificate.is_not(None)))
 
 
 def list_movements(

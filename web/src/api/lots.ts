@@ -56,6 +56,11 @@ export const useCountLot = (id: number) =>
     api(client.PUT("/api/lots/{lot_id}/stock", { params: { path: { lot_id: id } }, body })),
   );
 
+export const useCertifyLot = (id: number) =>
+  useLotChange((body: components["schemas"]["CertificateFile"]) =>
+    api(client.PUT("/api/lots/{lot_id}/certificate", { params: { path: { lot_id: id } }, body })),
+  );
+
 export const useWithdrawLot = (id: number) =>
   useLotChange((_: null) => api(client.DELETE("/api/lots/{lot_id}", { params: { path: { lot_id: id } } })));
 

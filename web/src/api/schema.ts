@@ -797,6 +797,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots/{lot_id}/certificate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Enter a lot's own certificate */
+        put: operations["lots_enter_paper_lots__int_lot_id__certificate_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lots/{lot_id}/stock": {
         parameters: {
             query?: never;
@@ -2018,6 +2035,8 @@ export interface components {
         BatchPlan: {
             /** Formula Id */
             formula_id: number;
+            /** Jars */
+            jars: components["schemas"]["LotWord"][];
             /** Name */
             name: string;
             order: components["schemas"]["Order"];
@@ -4330,6 +4349,7 @@ export interface components {
             best_before: string | null;
             /** Bought On */
             bought_on: string | null;
+            certificate: components["schemas"]["CertificateFile"] | null;
             /** Code */
             code: string;
             /** Currency */
@@ -4402,6 +4422,8 @@ export interface components {
              * @default null
              */
             bought_on?: string | null;
+            /** @default null */
+            certificate?: components["schemas"]["CertificateFile"] | null;
             /** Code */
             code: string;
             /**
@@ -10452,6 +10474,59 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTraceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lots_enter_paper_lots__int_lot_id__certificate_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CertificateFile"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Day, Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.stock.lots import LotWord
+from rosy_kettle.files.product_file import CertificateFile
 
 __all__ = [
     "BatchLots", "CountSave", "LotAnswer", "LotList", "LotPath", "LotQuery", "LotSave", "LotTraceAnswer", "LotUseAnswer",
@@ -49,6 +50,8 @@ class LotSave(Request):
     opened_on: Day | None = None
     active_fraction: Share | None = None
     water_fraction: Share | None = None
+    certificate: CertificateFile | None = None
+    """The supplier's paper of this lot; it goes before the ingredient's."""
     key: RequestKey | None = None
 
 
@@ -75,6 +78,7 @@ class LotAnswer(Response):
     best_before: date | None
     opened_on: date | None
     properties: dict[str, float]
+    certificate: CertificateFile | None
     said: list[LotWord]
 
 

@@ -9,11 +9,13 @@ from datetime import UTC, datetime
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.making.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
+from rosy_kettle.core.making.stock.lots import LotWord
 from rosy_kettle.core.records import Room
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.lots import list_stock
 from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.store.rack import list_places, trays_taken
+from rosy_kettle.usecases.pantry.keep_lots import lots_to_use, said_of
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
@@ -44,6 +46,8 @@ class BatchPlan:
     schedule: Schedule
     run_sheet: RunSheet
     """Of one bowl."""
+    jars: tuple[LotWord, ...]
+    """What is to be said of the jars it would be taken from: expired, nearly out, open for long."""
 
 
 def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
@@ -70,7 +74,9 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     share = -(-pieces // bowls)
     sheet = sheet_of(formula, tables, order.bowls_g[0], share, first.piece_mass_g, first.basis, ask.schools)
     schedule = replace(schedule, conflicts=(*schedule.conflicts, *_full_racks(session)))
-    return BatchPlan(formula_id, formula.name, order, schedule, sheet)
+    needed = [need.ingredient for need in order.needs]
+    jars = [said_of(rows[0]) for rows in lots_to_use(session, needed).values() if rows]
+    return BatchPlan(formula_id, formula.name, order, schedule, sheet, tuple(word for words in jars for word in words))
 
 
 def _full_racks(session: Session) -> list[str]:

@@ -32,6 +32,7 @@ __all__ = [
     "LotEntry",
     "LotTrace",
     "LotUse",
+    "certify_lot",
     "cost_of_batch",
     "cost_of_mass",
     "cost_of_movement",
@@ -66,6 +67,7 @@ class LotEntry:
     best_before: date | None = None
     opened_on: date | None = None
     properties: Mapping[str, float] = field(default_factory=dict)
+    certificate: Mapping[str, Any] | None = None
     key: str | None = None
 
 
@@ -125,7 +127,20 @@ def enter_lot(session: Session, entry: LotEntry) -> LotRow:
         ingredient_id=entry.ingredient_id, code=entry.code.strip(), supplier=entry.supplier.strip(), bought_on=entry.bought_on,
         price=_price(entry.price), currency=entry.currency, quantity_g=entry.quantity_g, best_before=entry.best_before,
         opened_on=entry.opened_on, properties=dict(entry.properties), request_key=entry.key,
+        certificate=None if entry.certificate is None else dict(entry.certificate),
     ))  # fmt: skip
+
+
+def certify_lot(session: Session, lot_id: int, certificate: Mapping[str, Any]) -> None:
+    """Keep the supplier's paper of a lot; one that says nothing is taken away.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such lot.
+    """
+    row = find_lot(session, lot_id)
+    row.certificate = dict(certificate) if any(value not in (None, {}) for value in certificate.values()) else None
 
 
 def _price(text: str | None) -> Decimal | None:

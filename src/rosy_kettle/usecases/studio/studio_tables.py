@@ -10,16 +10,16 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.learning.apply import with_factors
-from rosy_kettle.core.records import Ingredient, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, Tables
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
 from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients, list_synonyms
 from rosy_kettle.store.learnt_factors import accepted_factors
-from rosy_kettle.store.lots import lots_with_sheets
+from rosy_kettle.store.lots import LotRow, lots_with_sheets
 from rosy_kettle.usecases.studio.studio_prices import studio_prices
 
-__all__ = ["EDITABLE_PROPERTIES", "current_tables", "learned_synonyms", "studio_tables"]
+__all__ = ["EDITABLE_PROPERTIES", "by_lots", "current_tables", "learned_synonyms", "studio_tables"]
 
 EDITABLE_PROPERTIES = (
     "us_cup_g", "true_density_g_ml", "liquid_demand_ml_100g", "active_fraction", "water_fraction", "flash_point_c",
@@ -40,21 +40,30 @@ def studio_tables(session: Session, factors: Mapping[str, float] | None = None) 
         reference, ingredients=dict(reference.ingredients) | own, prices=studio_prices(session),
         certificates=list_certificates(session),
     )  # fmt: skip
-    return with_factors(_by_lots(session, tables), accepted_factors(session) if factors is None else factors)
+    return with_factors(by_lots(tables, lots_with_sheets(session)), accepted_factors(session) if factors is None else factors)
 
 
-def _by_lots(session: Session, tables: Tables) -> Tables:
-    """Let the sheet of the lot in use say its active part and water in place of the reference."""
+def by_lots(tables: Tables, lots: Mapping[str, LotRow]) -> Tables:
+    """Let the papers of lots, by ingredient, speak in place of the reference: active part and water, certificate."""
     changed: dict[str, Ingredient] = {}
+    papers: dict[str, Certificate] = {}
     said: dict[str, str] = {}
-    for id_, lot in lots_with_sheets(session).items():
+    for id_, lot in lots.items():
         if id_ in tables.ingredients:
             item = tables.ingredients[id_]
+            if lot.certificate:
+                papers[id_] = Certificate(**lot.certificate)
             figures: dict[str, Any] = {name: lot.properties[name] for name in SHEET_PROPERTIES if name in lot.properties}
             changed[id_] = replace(item, **figures)
             told = ", ".join(f"{SHEET_PROPERTIES[name]} {value:.0%}" for name, value in figures.items())
-            said[id_] = f"{item.short_name}: {told} by the sheet of lot {lot.code}."
-    return replace(tables, ingredients=dict(tables.ingredients) | changed, sheets=said) if changed else tables
+            papers_said = [told] if told else []
+            papers_said += ["limit, flash point and allergens"] if lot.certificate else []
+            if papers_said:
+                said[id_] = f"{item.short_name}: {', '.join(papers_said)} by the sheet of lot {lot.code}."
+    certificates = dict(tables.certificates) | papers
+    return replace(
+        tables, ingredients=dict(tables.ingredients) | changed, certificates=certificates, sheets=dict(tables.sheets) | said
+    )
 
 
 def current_tables(studio: Studio) -> Tables:

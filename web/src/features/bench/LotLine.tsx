@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type Batch, useBatchLots } from "../../api";
+import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import type { StepProps } from "./step";
 
@@ -57,7 +58,7 @@ export function LotLine({
                 className="min-h-12 border border-ink px-4"
                 onClick={() => void onTake(each.code)}
               >
-                {each.code}, {each.left_g.toFixed(0)} g
+                {each.code}, {sayMass(each.left_g)}
               </button>
             ))}
           <label>

@@ -75,6 +75,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
             ? `The scale ${scale?.fault === "overload" ? "has too much on it" : "is not heard"}: weigh it on another one and type what it shows.`
             : "Type what the other scale shows."}
         </p>
+        {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
         <TypedFigure label="Weighed, in grams" unit="g" onGive={(typed) => void keep(typed, "hand")} />
         <div className="flex gap-3">
           <Press onClick={onBack}>Back</Press>

@@ -1,9 +1,18 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { type LotTrace, messageOf, useCountLot, useLotTrace, useWithdrawLot } from "../../api";
+import {
+  type Certificate,
+  type LotTrace,
+  messageOf,
+  useCertifyLot,
+  useCountLot,
+  useLotTrace,
+  useWithdrawLot,
+} from "../../api";
 import { benchFigure, sayBenchMass } from "../../lib/numbers";
 import { inUnits, massUnit, readTyped } from "../../lib/units";
 import { Button, Field, NumberInput, useNotice } from "../../ui";
+import { CertificateFields } from "../ingredients";
 import { Jar } from "./Jar";
 
 const KIND: Record<string, string> = {
@@ -68,6 +77,7 @@ function Sheet({ trace }: { trace: LotTrace }) {
             ))}
           </ul>
           <Count trace={trace} />
+          <Paper trace={trace} />
         </section>
       </div>
       <table className="mt-8 w-full text-body">
@@ -87,6 +97,24 @@ function Sheet({ trace }: { trace: LotTrace }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** The supplier's paper of this very lot: it goes before the ingredient's, at the Desk and on labels. */
+function Paper({ trace }: { trace: LotTrace }) {
+  const certify = useCertifyLot(trace.lot.id);
+  const say = useNotice();
+  return (
+    <section aria-label="Certificate of this lot" className="pt-6">
+      <h2 className="text-row italic text-soft">Its own certificate, where it is a scent</h2>
+      <CertificateFields
+        name={trace.lot.code}
+        paper={trace.lot.certificate as Certificate | null}
+        onChange={(paper) =>
+          certify.mutateAsync(paper).catch((error: unknown) => say(messageOf(error), { asks: true }))
+        }
+      />
+    </section>
   );
 }
 

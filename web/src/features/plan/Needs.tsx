@@ -1,6 +1,6 @@
 import { type BatchPlan, useSaveStock } from "../../api";
 import { fixed, massFigure, sayMass } from "../../lib/numbers";
-import { massUnit, unitShown } from "../../lib/units";
+import { inUnits, massUnit, unitShown } from "../../lib/units";
 import { KeptNumber } from "../../ui";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
@@ -25,6 +25,11 @@ export function Needs({ plan }: { plan: BatchPlan }) {
           ? "Cost not known: a price is missing."
           : `${fixed(Number(plan.order.cost), 2)} ${unitShown("USD")} of ingredients.`}
       </p>
+      {plan.jars.map((word) => (
+        <p key={word.text} className="text-body font-semibold text-rosy">
+          {inUnits(word.text)}
+        </p>
+      ))}
       <table className="mt-1 w-full max-w-[760px] text-body">
         <thead>
           <tr className="text-caption italic text-soft">
