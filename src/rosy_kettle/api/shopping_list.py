@@ -6,7 +6,7 @@ from flask import Response
 
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.shopping_list import BuyAnswer, LackingAnswer, ShoppingAnswer
+from rosy_kettle.api.schemas.shopping_list import BuyAnswer, DeliveryAnswer, LackingAnswer, ShoppingAnswer
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.making.stock.packs import Purchase
 from rosy_kettle.files.spreadsheet import to_csv
@@ -31,6 +31,9 @@ def read() -> Response:
         ],
         next=None, cost={currency: f"{value:.2f}" for currency, value in found.cost.items()}, orders=found.orders,
         left_out=list(found.left_out),
+        deliveries=[
+            DeliveryAnswer(supplier=each.supplier, fee=f"{each.fee:.2f}", currency=each.currency) for each in found.deliveries
+        ],
     ))  # fmt: skip
 
 

@@ -2790,6 +2790,49 @@ export interface components {
             share_pct: number;
         };
         /**
+         * Delivery
+         * @description What a supplier asks for bringing it, and from which sum on it asks nothing.
+         */
+        Delivery: {
+            /** Currency */
+            currency: string;
+            /** Fee */
+            fee: string;
+            /** Free From */
+            free_from: string | null;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * DeliveryAnswer
+         * @description A delivery that is paid for.
+         */
+        DeliveryAnswer: {
+            /** Currency */
+            currency: string;
+            /** Fee */
+            fee: string;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * DeliverySave
+         * @description What a supplier asks for delivery, and from which sum on nothing.
+         */
+        DeliverySave: {
+            /** Currency */
+            currency: string;
+            /** Fee */
+            fee: number | string;
+            /**
+             * Free From
+             * @default null
+             */
+            free_from?: number | string | null;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
          * DesignAnswer
          * @description A design as it stands.
          */
@@ -6521,6 +6564,8 @@ export interface components {
             cost: {
                 [key: string]: string;
             };
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryAnswer"][];
             /** Items */
             items: components["schemas"]["LackingAnswer"][];
             /** Left Out */
@@ -6730,6 +6775,11 @@ export interface components {
              */
             decimal_sign?: "." | ",";
             /**
+             * Deliveries
+             * @default []
+             */
+            deliveries?: components["schemas"]["DeliverySave"][];
+            /**
              * Hands
              * @default 1
              */
@@ -6808,6 +6858,11 @@ export interface components {
              * @default .
              */
             decimal_sign: string;
+            /**
+             * Deliveries
+             * @default []
+             */
+            deliveries: components["schemas"]["Delivery"][];
             /**
              * Hands
              * @default 1

@@ -7,13 +7,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from rosy_kettle.api.schemas.common import Day, Request, Response
+from rosy_kettle.api.schemas.common import Day, PlainText, Request, Response
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
 __all__ = ["StudioAnswer", "StudioSave"]
 
 Text = Annotated[str, Field(max_length=300)]
 Currency = Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
+Sum = Annotated[Decimal, Field(ge=0, le=1_000_000, allow_inf_nan=False, strict=False)]
 Hour = Annotated[int, Field(ge=0, le=24)]
 
 
@@ -32,6 +33,15 @@ class RateSave(Request):
     on: Day
 
 
+class DeliverySave(Request):
+    """What a supplier asks for delivery, and from which sum on nothing."""
+
+    supplier: PlainText
+    fee: Sum
+    free_from: Sum | None = None
+    currency: Currency
+
+
 class StudioSave(Request):
     """Maker, markets, units, money, hours and hands."""
 
@@ -45,6 +55,7 @@ class StudioSave(Request):
     decimal_sign: Literal[".", ","] = "."
     currency: Currency = "USD"
     rates: Annotated[list[RateSave], Field(max_length=60)] = []
+    deliveries: Annotated[list[DeliverySave], Field(max_length=60)] = []
     paper: Literal["A4", "Letter"] = "A4"
     hands: Annotated[int, Field(ge=1, le=3)] = 1
     bowls: Annotated[int, Field(ge=1, le=20)] = 1

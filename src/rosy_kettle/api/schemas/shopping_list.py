@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.api.schemas.common import Response
 
-__all__ = ["BuyAnswer", "LackingAnswer", "ShoppingAnswer"]
+__all__ = ["BuyAnswer", "DeliveryAnswer", "LackingAnswer", "ShoppingAnswer"]
 
 
 class BuyAnswer(Response):
@@ -29,6 +29,14 @@ class LackingAnswer(Response):
     packs: list[BuyAnswer]
 
 
+class DeliveryAnswer(Response):
+    """A delivery that is paid for."""
+
+    supplier: str
+    fee: str
+    currency: str
+
+
 class ShoppingAnswer(Response):
     """What to buy."""
 
@@ -37,3 +45,4 @@ class ShoppingAnswer(Response):
     cost: dict[str, str]
     orders: int
     left_out: list[str]
+    deliveries: list[DeliveryAnswer]

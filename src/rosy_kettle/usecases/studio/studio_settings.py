@@ -8,6 +8,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.making.stock.packs import Delivery
 from rosy_kettle.core.records import REFERENCE_CURRENCY, Rate
 from rosy_kettle.store.settings import read_settings, write_settings
 
@@ -39,6 +40,8 @@ class StudioSettings:
     currency: str = REFERENCE_CURRENCY
     rates: tuple[Rate, ...] = ()
     """What a US dollar costs in other currencies, typed by hand; no service is asked."""
+    deliveries: tuple[Delivery, ...] = ()
+    """What suppliers ask for delivery."""
     paper: str = "A4"
     """A4 or Letter, for whatever is printed."""
     hands: int = 1
@@ -54,13 +57,25 @@ def studio_settings(session: Session) -> StudioSettings:
         said["week"] = tuple(OpenHours(**day) for day in said["week"])
     if "rates" in said:
         said["rates"] = tuple(Rate(each["currency"], Decimal(each["per_usd"]), each["on"]) for each in said["rates"])
+    if "deliveries" in said:
+        said["deliveries"] = tuple(_delivery(each) for each in said["deliveries"])
     if "markets" in said:
         said["markets"] = tuple(said["markets"])
     return StudioSettings(**said)
+
+
+def _delivery(said: dict[str, Any]) -> Delivery:
+    free_from = said["free_from"]
+    return Delivery(
+        said["supplier"], Decimal(said["fee"]), None if free_from is None else Decimal(free_from), said["currency"]
+    )  # fmt: skip
 
 
 def change_settings(session: Session, settings: StudioSettings) -> None:
     """Keep settings."""
     said = asdict(settings)
     said["rates"] = [{**each, "per_usd": str(each["per_usd"])} for each in said["rates"]]
+    for each in said["deliveries"]:
+        each["fee"] = str(each["fee"])
+        each["free_from"] = None if each["free_from"] is None else str(each["free_from"])
     write_settings(session, said)

@@ -10,10 +10,11 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.plan import Wish
-from rosy_kettle.core.making.stock.packs import Offer, Purchase, cheapest_packs
+from rosy_kettle.core.making.stock.packs import Delivery, Offer, Purchase, cheapest_packs
 from rosy_kettle.store.lots import LotRow, list_stock
 from rosy_kettle.store.orders import list_orders
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Lacking", "ShoppingList", "shopping_list"]
@@ -45,6 +46,8 @@ class ShoppingList:
     orders: int
     left_out: tuple[str, ...]
     """Orders that cannot be planned, with the reason."""
+    deliveries: tuple[Delivery, ...]
+    """Those that are paid for; they are in the cost."""
 
 
 def shopping_list(session: Session) -> ShoppingList:
@@ -52,7 +55,7 @@ def shopping_list(session: Session) -> ShoppingList:
     needed, names, left_out = _needs(session)
     on_hand = list_stock(session)
     short = {id_: max(0.0, mass_g - max(0.0, on_hand.get(id_, 0.0))) for id_, mass_g in needed.items()}
-    bought, _open = cheapest_packs(short, _offers(session))
+    bought, paid, _open = cheapest_packs(short, _offers(session), studio_settings(session).deliveries)
     lines = [
         Lacking(
             id_, names[id_], needed[id_], on_hand.get(id_), short_g,
@@ -63,8 +66,10 @@ def shopping_list(session: Session) -> ShoppingList:
     cost: dict[str, Decimal] = {}
     for purchase in bought:
         cost[purchase.offer.currency] = cost.get(purchase.offer.currency, Decimal(0)) + purchase.cost
+    for delivery in paid:
+        cost[delivery.currency] = cost.get(delivery.currency, Decimal(0)) + delivery.fee
     orders = len(list_orders(session, query="", state="open", before=None, limit=MOST_ORDERS))
-    return ShoppingList(tuple(lines), cost, orders, tuple(left_out))
+    return ShoppingList(tuple(lines), cost, orders, tuple(left_out), tuple(paid))
 
 
 def _needs(session: Session) -> tuple[dict[str, float], dict[str, str], list[str]]:

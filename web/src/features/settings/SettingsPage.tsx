@@ -178,6 +178,7 @@ function Form({ said }: { said: Settings }) {
         />
       </section>
       <Rates typed={typed} put={put} />
+      <Deliveries typed={typed} put={put} />
       <Hours typed={typed} put={put} />
       {refused && (
         <p role="alert" className="text-body text-rosy">
@@ -236,6 +237,67 @@ function Rates({ typed, put }: { typed: Settings; put: (some: Partial<Settings>)
         onClick={() => put({ rates: [...rates, { currency: "EUR", per_usd: "", on: today }] })}
       >
         Another rate
+      </button>
+    </section>
+  );
+}
+
+/** What suppliers ask for bringing it: the shopping list weighs it against cheaper packs elsewhere. */
+function Deliveries({ typed, put }: { typed: Settings; put: (some: Partial<Settings>) => void }) {
+  const deliveries = typed.deliveries ?? [];
+  const set = (index: number, some: Partial<(typeof deliveries)[number]>) =>
+    put({ deliveries: deliveries.map((each, at) => (at === index ? { ...each, ...some } : each)) });
+  const line = (
+    index: number,
+    label: string,
+    value: string,
+    width: string,
+    take: (value: string) => void,
+  ) => (
+    <input
+      aria-label={`${label} ${index + 1}`}
+      className={`written ${width} text-center`}
+      value={value}
+      onChange={(event) => take(event.target.value)}
+    />
+  );
+  return (
+    <section aria-label="Deliveries">
+      <h2 className="text-label italic text-soft">What suppliers ask for delivery</h2>
+      {deliveries.map((each, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a supplier is known by its place while it is typed
+        <p key={index} className="leading-9">
+          {line(index, "Supplier", each.supplier, "w-48", (supplier) => set(index, { supplier }))} asks{" "}
+          {line(index, "Fee of supplier", String(each.fee), "w-16", (fee) =>
+            set(index, { fee: fee.replace(",", ".") }),
+          )}{" "}
+          {each.currency}, nothing from{" "}
+          {line(index, "Free from, supplier", String(each.free_from ?? ""), "w-20", (from) =>
+            set(index, { free_from: from.trim() ? from.replace(",", ".") : null }),
+          )}{" "}
+          {each.currency} on (empty: always){" "}
+          <button
+            type="button"
+            className="ml-2 min-h-6 border-b border-ink text-caption"
+            onClick={() => put({ deliveries: deliveries.filter((_, at) => at !== index) })}
+          >
+            Take out
+          </button>
+        </p>
+      ))}
+      <button
+        type="button"
+        className="min-h-6 border-b border-ink text-caption"
+        onClick={() =>
+          put({
+            deliveries: [
+              ...deliveries,
+              { supplier: "", fee: "5", free_from: null, currency: typed.currency ?? "USD" },
+            ],
+          })
+        }
+      >
+        Another supplier
       </button>
     </section>
   );

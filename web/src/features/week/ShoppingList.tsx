@@ -1,13 +1,14 @@
 import { SHOPPING_ADDRESS, useShoppingList } from "../../api";
 import { sayMass } from "../../lib/numbers";
+import { signed } from "../../lib/units";
 
 /** What the open orders lack, in the cheapest packs it was bought in before. */
 export function ShoppingList() {
   const list = useShoppingList();
   if (!list.data) return null;
-  const { items, cost, left_out } = list.data;
+  const { items, cost, left_out, deliveries } = list.data;
   const total = Object.entries(cost)
-    .map(([currency, value]) => `${value} ${currency}`)
+    .map(([currency, value]) => `${signed(value)} ${currency}`)
     .join(" and ");
   return (
     <section aria-label="Shopping list" className="pt-8">
@@ -24,6 +25,11 @@ export function ShoppingList() {
           {each}
         </p>
       ))}
+      {deliveries.map((each) => (
+        <p key={each.supplier} className="text-body">
+          With delivery by {each.supplier}: {signed(each.fee)} {each.currency}.
+        </p>
+      ))}
       <ul className="columns-2 gap-x-12 text-body max-[900px]:columns-1">
         {items.map((line) => (
           <li key={line.ingredient} className="flex flex-wrap gap-x-4 border-b-[0.9px] border-ink py-1">
@@ -37,7 +43,7 @@ export function ShoppingList() {
                 : line.packs
                     .map(
                       (each) =>
-                        `${each.packs} × ${sayMass(each.pack_g)}${each.supplier ? `, ${each.supplier}` : ""}: ${each.cost} ${each.currency}`,
+                        `${each.packs} × ${sayMass(each.pack_g)}${each.supplier ? `, ${each.supplier}` : ""}: ${signed(each.cost)} ${each.currency}`,
                     )
                     .join("; ")}
             </span>
