@@ -20,6 +20,7 @@ from rosy_kettle.api import (
     formulas,
     ingredients,
     journal,
+    labels,
     learning,
     lots,
     measurements,
@@ -42,6 +43,7 @@ from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.studio import current_keeper
 from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
+from rosy_kettle.devices.label_printer import SimulatedPrinter
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.version import VERSION
@@ -56,7 +58,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, money, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
+    reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
     shopping_list, settings, moulds,
 )  # fmt: skip
@@ -78,6 +80,7 @@ def create_app(
     app.extensions["studio"] = studio
     app.extensions["keeper"] = Keeper(studio)
     app.extensions["devices"] = bench or BenchDevices()
+    app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False
     register_doors(app, hosts, any_address=any_address)

@@ -22,12 +22,13 @@ from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo
 from rosy_kettle.usecases.batches.run_batch import let_happen, open_bench
 from rosy_kettle.usecases.batches.tell_batch import tell_batch
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["blueprint"]
 
 blueprint = part("papers", __name__, refusals=(404, 422))
-PDF = file_of("application/pdf", "A4 pages")
+PDF = file_of("application/pdf", "Pages")
 LARGEST_PHOTO_BYTES = 20_000_000
 
 
@@ -60,9 +61,10 @@ def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
     with current_studio().reading() as session:
         formula = record_of(find_formula(session, path.formula_id))
         tables = studio_tables(session)
+        paper = studio_settings(session).paper
     schools = dict(pair.split(":") for pair in query.schools.split(",") if pair)
     sheet = sheet_of(formula, tables, query.batch_g, query.pieces, query.piece_mass_g, "as planned", schools)
-    return _file(run_sheet_pdf(sheet), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
+    return _file(run_sheet_pdf(sheet, paper), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
 
 
 @blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF", responses=PDF)
@@ -77,7 +79,7 @@ def record_pdf(path: BatchPath) -> Response:
         lead = f"Version {row.version}, {row.batch_g:.0f} g as planned, {begun}."
         story = [(e.at[:16].replace("T", " "), text) for e, text in zip(bench.events, tell_batch(bench), strict=True)]
         names = {id_: item.short_name for id_, item in bench.tables.ingredients.items()}
-        made = batch_record_pdf(f"{row.name}, batch {row.id}", lead, bench.state, names, story)
+        made = batch_record_pdf(f"{row.name}, batch {row.id}", lead, bench.state, names, story, studio_settings(session).paper)
     return _file(made, "application/pdf", f"batch-{path.batch_id}.pdf")
 
 

@@ -28,6 +28,7 @@ class LabelFactsFile(Shape):
     best_before: Text | None = None
     pao_months: Annotated[float, Field(gt=0, le=120, allow_inf_nan=False)] | None = None
     directions: Text | None = None
+    second_text: Annotated[str, Field(max_length=2000)] | None = None
     languages: list[Text] | None = None
 
     def facts(self) -> LabelFacts:

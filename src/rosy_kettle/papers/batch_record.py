@@ -11,7 +11,12 @@ __all__ = ["batch_record_pdf"]
 
 
 def batch_record_pdf(
-    title: str, lead: str, state: BenchState, names: Mapping[str, str], story: Sequence[tuple[str, str]]
+    title: str,
+    lead: str,
+    state: BenchState,
+    names: Mapping[str, str],
+    story: Sequence[tuple[str, str]],
+    paper: str = "A4",
 ) -> bytes:
     """Return a batch record as PDF.
 
@@ -27,6 +32,8 @@ def batch_record_pdf(
         Name by ingredient
     story : Sequence
         Time and sentence of everything that happened
+    paper : str
+        A4 or Letter
     """
     weighed = {weighing.position: weighing for weighing in state.weighings}
     skipped = dict(state.skipped)
@@ -53,4 +60,4 @@ def batch_record_pdf(
     if state.amendments:
         parts.append(heading("Amended later"))
         parts += [line(f"{at[:16].replace('T', ' ')}: {text}") for at, text in state.amendments]
-    return pdf(title, parts)
+    return pdf(title, parts, paper)

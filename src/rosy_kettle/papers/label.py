@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
+from collections.abc import Sequence
 from functools import cache
 from xml.sax.saxutils import escape
 
@@ -11,27 +12,72 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from rosy_kettle.core.making.label.layout import LabelLayout
+from rosy_kettle.core.making.label.sheet import PAPERS, LabelSheet
 from rosy_kettle.papers.letters import BOLD, FILES, REGULAR
 
-__all__ = ["label_pdf", "label_svg"]
+__all__ = ["label_pdf", "label_sheet_pdf", "label_svg"]
 
 FAMILY = "Ysabeau Office"
+DRAFT, DRAFT_MM = "Draft, not complete", 2.2
+"""What crosses a label that lacks something, and its size [mm]."""
 
 
-def label_pdf(layout: LabelLayout, title: str) -> bytes:
+def label_pdf(layout: LabelLayout, title: str, *, draft: bool = False) -> bytes:
     """Return one label as a page of its own size; the same label gives the same bytes."""
+    return _pages(layout, title, (layout.width_mm, layout.height_mm), [[(0.0, 0.0)]], draft=draft)
+
+
+def label_sheet_pdf(
+    layout: LabelLayout, title: str, sheet: LabelSheet, places: Sequence[Sequence[tuple[float, float]]], *, draft: bool
+) -> bytes:
+    """Return sheets of one label at true size, hair lines at the corners to see whether the printer scales.
+
+    Parameters
+    ----------
+    layout : LabelLayout
+        The label
+    title : str
+        Of the document
+    sheet : LabelSheet
+        How the paper is cut
+    places : Sequence
+        A list a sheet, of the left and upper edges of its labels [mm]
+    draft : bool
+        Whether it is crossed as not complete
+    """
+    return _pages(layout, title, PAPERS[sheet.paper], places, draft=draft)
+
+
+def _pages(
+    layout: LabelLayout, title: str, paper_mm: tuple[float, float], pages: Sequence[Sequence[tuple[float, float]]], *, draft: bool
+) -> bytes:
     out = io.BytesIO()
-    canvas = Canvas(out, pagesize=(layout.width_mm * mm, layout.height_mm * mm), invariant=1)
+    canvas = Canvas(out, pagesize=(paper_mm[0] * mm, paper_mm[1] * mm), invariant=1)
     canvas.setTitle(title)
-    for line in layout.lines:
-        canvas.setFont(BOLD if line.bold else REGULAR, line.size_mm * mm)
-        canvas.drawString(line.x_mm * mm, (layout.height_mm - line.baseline_mm) * mm, line.text)
-    canvas.showPage()
+    for places in pages:
+        for left_mm, top_mm in places:
+            _draw(canvas, layout, left_mm, paper_mm[1] - top_mm, draft=draft)
+        canvas.showPage()
     canvas.save()
     return out.getvalue()
 
 
-def label_svg(layout: LabelLayout, title: str) -> str:
+def _draw(canvas: Canvas, layout: LabelLayout, left_mm: float, upper_mm: float, *, draft: bool) -> None:
+    """Draw one label whose upper left corner lies there, from the lower left of the paper [mm]."""
+    for line in layout.lines:
+        canvas.setFont(BOLD if line.bold else REGULAR, line.size_mm * mm)
+        canvas.drawString((left_mm + line.x_mm) * mm, (upper_mm - line.baseline_mm) * mm, line.text)
+    if draft:
+        canvas.saveState()
+        canvas.setStrokeGray(0.4)
+        canvas.setLineWidth(0.4)
+        canvas.line(left_mm * mm, upper_mm * mm, (left_mm + layout.width_mm) * mm, (upper_mm - layout.height_mm) * mm)
+        canvas.setFont(BOLD, DRAFT_MM * mm)
+        canvas.drawRightString((left_mm + layout.width_mm - 1) * mm, (upper_mm - layout.height_mm + 1) * mm, DRAFT)
+        canvas.restoreState()
+
+
+def label_svg(layout: LabelLayout, title: str, *, draft: bool = False) -> str:
     """Return one label as a drawing in millimetres."""
     lines = "".join(
         f'<text x="{line.x_mm:.3f}" y="{line.baseline_mm:.3f}" font-size="{line.size_mm:.3f}"'
@@ -42,6 +88,12 @@ def label_svg(layout: LabelLayout, title: str) -> str:
         f'@font-face{{font-family:"{FAMILY}";font-weight:{weight};src:url(data:font/ttf;base64,{_base64(name)})}}'
         for weight, name in ((400, REGULAR), (700, BOLD))
     )
+    if draft:
+        lines += (
+            f'<path d="M0 0L{layout.width_mm:g} {layout.height_mm:g}" stroke="#666" stroke-width=".15"/>'
+            f'<text x="{layout.width_mm - 1:g}" y="{layout.height_mm - 1:g}" text-anchor="end"'
+            f' font-size="{DRAFT_MM}">{DRAFT}</text>'
+        )
     width, height = f"{layout.width_mm:g}", f"{layout.height_mm:g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" viewBox="0 0 {width} {height}"'

@@ -8,7 +8,7 @@ from rosy_kettle.papers.sheet import heading, line, pdf, table
 __all__ = ["run_sheet_pdf"]
 
 
-def run_sheet_pdf(sheet: RunSheet) -> bytes:
+def run_sheet_pdf(sheet: RunSheet, paper: str = "A4") -> bytes:
     """Return the run sheet of one bowl as PDF."""
     weigh = [["Weigh everything first", "g", "oz", "weighed"]]
     for group in sheet.groups:
@@ -29,4 +29,4 @@ def run_sheet_pdf(sheet: RunSheet) -> bytes:
     ]  # fmt: skip
     if sheet.left_out:
         parts.append(line(f"Not on this sheet: {'; '.join(sheet.left_out)}.", bold=True))
-    return pdf(sheet.name, parts)
+    return pdf(sheet.name, parts, paper)

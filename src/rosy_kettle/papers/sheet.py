@@ -8,7 +8,7 @@ from typing import Any
 from xml.sax.saxutils import escape
 
 from reportlab.lib import colors
-from reportlab.lib.pagesizes import A4
+from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
@@ -18,6 +18,7 @@ from rosy_kettle.papers.letters import REGULAR
 
 __all__ = ["heading", "line", "pdf", "table"]
 
+SIZES = {"A4": A4, "Letter": LETTER}
 BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=9.5, leading=12.5)
 BOLD = ParagraphStyle("bold", parent=BODY, fontName=BOLD_LETTERS)
 TITLE = ParagraphStyle("title", parent=BODY, fontSize=18, leading=22, spaceAfter=2)
@@ -49,11 +50,12 @@ def table(rows: Sequence[Sequence[str]], widths_mm: Sequence[float], *, figures:
     return made
 
 
-def pdf(title: str, parts: Sequence[Any]) -> bytes:
-    """Return the pages of a paper; the same parts give the same bytes."""
+def pdf(title: str, parts: Sequence[Any], paper: str = "A4") -> bytes:
+    """Return the pages of a paper, A4 or Letter; the same parts give the same bytes."""
     buffer = io.BytesIO()
     document = SimpleDocTemplate(
-        buffer, pagesize=A4, title=title, leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+        buffer, pagesize=SIZES[paper], title=title,
+        leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
         invariant=True,
     )  # fmt: skip
     document.build([*parts, Spacer(1, 1)])

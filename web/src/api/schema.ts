@@ -710,6 +710,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Labels, the newest first */
+        get: operations["labels_list__labels_get"];
+        put?: never;
+        /** Keep a label and print it */
+        post: operations["labels_keep_labels_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels at true size, as they are typed */
+        post: operations["labels_draw_labels_drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{label_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One label as it was printed */
+        get: operations["labels_read_labels__int_label_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{label_id}/label.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its pages */
+        get: operations["labels_pdf_labels__int_label_id__label_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{label_id}/label.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its drawing */
+        get: operations["labels_svg_labels__int_label_id__label_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{label_id}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Print a kept label again, as it was */
+        post: operations["labels_print_again_labels__int_label_id__print_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learning": {
         parameters: {
             query?: never;
@@ -1120,6 +1223,40 @@ export interface paths {
         put?: never;
         /** Read pasted recipe text */
         post: operations["evaluations_read_recipe_recipe_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{batch_id}.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as data */
+        get: operations["labels_record_json_records__int_batch_id__json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{batch_id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The product record of a batch, for an assessor */
+        get: operations["labels_record_pdf_records__int_batch_id__pdf_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3061,6 +3198,25 @@ export interface components {
             value?: number;
         };
         /**
+         * DrawnLabel
+         * @description One market's label at true size.
+         */
+        DrawnLabel: {
+            /** Fits */
+            fits: boolean;
+            /** Lines */
+            lines: components["schemas"]["PlacedLine"][];
+            /** Market */
+            market: string;
+            /** Missing */
+            missing: components["schemas"]["MissingElement"][];
+            smallest: components["schemas"]["SmallestLabel"] | null;
+            /** Texts */
+            texts: components["schemas"]["LabelText"][];
+            /** Used Mm */
+            used_mm: number;
+        };
+        /**
          * DrawnLot
          * @description What a closed batch took from a lot.
          */
@@ -4067,6 +4223,18 @@ export interface components {
             next: number | null;
         };
         /**
+         * KnownFact
+         * @description Something the studio knows of a batch, and from where.
+         */
+        KnownFact: {
+            /** Fact */
+            fact: string;
+            /** Source */
+            source: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * Label
          * @description Ingredient list in the order of the market.
          */
@@ -4096,6 +4264,287 @@ export interface components {
              * @default []
              */
             notes?: string[];
+        };
+        /**
+         * LabelAnswer
+         * @description A label as it was printed.
+         */
+        LabelAnswer: {
+            /** Batch Id */
+            batch_id: number | null;
+            /** Copies */
+            copies: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Draft */
+            draft: boolean;
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+            /** Formula Id */
+            formula_id: number | null;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: number;
+            /** Market */
+            market: string;
+            /** Missing */
+            missing: components["schemas"]["MissingElement"][];
+            /** Name */
+            name: string;
+            sheet: components["schemas"]["SheetSave"] | null;
+            /** Texts */
+            texts: components["schemas"]["LabelText"][];
+            /** Version */
+            version: number | null;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * LabelAsk
+         * @description A label to be drawn: of a formula as it is typed, or of a batch as it was made.
+         */
+        LabelAsk: {
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /**
+             * @default {
+             *       "batch_code": null,
+             *       "best_before": null,
+             *       "contact": null,
+             *       "directions": null,
+             *       "identity": null,
+             *       "languages": null,
+             *       "maker": null,
+             *       "net_g": null,
+             *       "pao_months": null,
+             *       "place": null,
+             *       "second_text": null
+             *     }
+             */
+            facts?: components["schemas"]["LabelFactsFile"];
+            /** @default null */
+            formula?: components["schemas"]["FormulaFile"] | null;
+            /**
+             * Formula Id
+             * @default null
+             */
+            formula_id?: number | null;
+            /**
+             * Height Mm
+             * @default 40
+             */
+            height_mm?: number;
+            /**
+             * Markets
+             * @default [
+             *       "US"
+             *     ]
+             */
+            markets?: ("US" | "EU" | "UK")[];
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm?: number;
+        };
+        /**
+         * LabelDifference
+         * @description One element that is not the same on both; empty is not there.
+         */
+        LabelDifference: {
+            /** Element */
+            element: string;
+            /** First */
+            first: string;
+            /** First Mm */
+            first_mm: number | null;
+            /** Rules */
+            rules: string[];
+            /** Second */
+            second: string;
+            /** Second Mm */
+            second_mm: number | null;
+        };
+        /**
+         * LabelDrawing
+         * @description Labels of the markets that were asked for, side by side.
+         */
+        LabelDrawing: {
+            /** Differences */
+            differences: components["schemas"]["LabelDifference"][];
+            facts: components["schemas"]["LabelFactsFile"];
+            /** Height Mm */
+            height_mm: number;
+            /** Known */
+            known: components["schemas"]["KnownFact"][];
+            /** Labels */
+            labels: components["schemas"]["DrawnLabel"][];
+            /** Rules */
+            rules: components["schemas"]["RuleWords"][];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * LabelFactsFile
+         * @description Facts of the label; what is null is not known.
+         */
+        LabelFactsFile: {
+            /**
+             * Batch Code
+             * @default null
+             */
+            batch_code?: string | null;
+            /**
+             * Best Before
+             * @default null
+             */
+            best_before?: string | null;
+            /**
+             * Contact
+             * @default null
+             */
+            contact?: string | null;
+            /**
+             * Directions
+             * @default null
+             */
+            directions?: string | null;
+            /**
+             * Identity
+             * @default null
+             */
+            identity?: string | null;
+            /**
+             * Languages
+             * @default null
+             */
+            languages?: string[] | null;
+            /**
+             * Maker
+             * @default null
+             */
+            maker?: string | null;
+            /**
+             * Net G
+             * @default null
+             */
+            net_g?: number | null;
+            /**
+             * Pao Months
+             * @default null
+             */
+            pao_months?: number | null;
+            /**
+             * Place
+             * @default null
+             */
+            place?: string | null;
+            /**
+             * Second Text
+             * @default null
+             */
+            second_text?: string | null;
+        };
+        /**
+         * LabelList
+         * @description Labels, the newest first.
+         */
+        LabelList: {
+            /** Items */
+            items: components["schemas"]["LabelAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * LabelSave
+         * @description A label to be kept and printed; one that lacks something is printed as a draft only, and crossed.
+         */
+        LabelSave: {
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies?: number;
+            /**
+             * Draft
+             * @default false
+             */
+            draft?: boolean;
+            /**
+             * @default {
+             *       "batch_code": null,
+             *       "best_before": null,
+             *       "contact": null,
+             *       "directions": null,
+             *       "identity": null,
+             *       "languages": null,
+             *       "maker": null,
+             *       "net_g": null,
+             *       "pao_months": null,
+             *       "place": null,
+             *       "second_text": null
+             *     }
+             */
+            facts?: components["schemas"]["LabelFactsFile"];
+            /**
+             * Formula Id
+             * @default null
+             */
+            formula_id?: number | null;
+            /**
+             * Height Mm
+             * @default 40
+             */
+            height_mm?: number;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Market
+             * @enum {string}
+             */
+            market: "US" | "EU" | "UK";
+            /** @default null */
+            sheet?: components["schemas"]["SheetSave"] | null;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm?: number;
+        };
+        /**
+         * LabelText
+         * @description One text of the label with the height its letters must have.
+         */
+        LabelText: {
+            /** Bold */
+            bold: boolean;
+            /** Element */
+            element: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Panel */
+            panel: string;
+            /** Rule */
+            rule: string;
+            /** Text */
+            text: string;
         };
         /**
          * LackingAnswer
@@ -4740,6 +5189,18 @@ export interface components {
             reason: string;
         };
         /**
+         * MissingElement
+         * @description Something the market asks for that is not there, or cannot stand as it is.
+         */
+        MissingElement: {
+            /** Element */
+            element: string;
+            /** Message */
+            message: string;
+            /** Rule */
+            rule: string;
+        };
+        /**
          * MixtureResponse
          * @description What the results of a design say.
          */
@@ -5229,6 +5690,24 @@ export interface components {
         PlaceSave: {
             /** Trays */
             trays: number;
+        };
+        /**
+         * PlacedLine
+         * @description One line of type; its baseline stands so far below the upper edge.
+         */
+        PlacedLine: {
+            /** Baseline Mm */
+            baseline_mm: number;
+            /** Bold */
+            bold: boolean;
+            /** Element */
+            element: string;
+            /** Size Mm */
+            size_mm: number;
+            /** Text */
+            text: string;
+            /** X Mm */
+            x_mm: number;
         };
         /**
          * PlanAnswer
@@ -5945,6 +6424,71 @@ export interface components {
             text: string;
         };
         /**
+         * RecordAnswer
+         * @description All that is on file; nothing in it claims that the product is safe.
+         */
+        RecordAnswer: {
+            /** Batch Id */
+            batch_id: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["LabelText"][];
+            };
+            /** Lead */
+            lead: string;
+            /** Lines */
+            lines: components["schemas"]["RecordLine"][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["RecordPartAnswer"][];
+            /** Unknown */
+            unknown: string[];
+            /** Version */
+            version: number | null;
+        };
+        /**
+         * RecordLine
+         * @description One ingredient as it is in the product.
+         */
+        RecordLine: {
+            /** Cas */
+            cas: string;
+            /** Confidence */
+            confidence: string;
+            /** Function */
+            function: string;
+            /** Inci */
+            inci: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Lots */
+            lots: string[];
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Share Pct */
+            share_pct: number;
+        };
+        /**
+         * RecordPartAnswer
+         * @description One part of the record: sentences, and a table whose first row is its heading.
+         */
+        RecordPartAnswer: {
+            /** Rows */
+            rows: string[][];
+            /** Sentences */
+            sentences: string[];
+            /** Title */
+            title: string;
+        };
+        /**
          * ReferenceAnswer
          * @description Everything the pages need once.
          */
@@ -6096,6 +6640,18 @@ export interface components {
             temperature_c?: number;
             /** Wetter */
             wetter: string;
+        };
+        /**
+         * RuleWords
+         * @description What a rule says, and where it stands.
+         */
+        RuleWords: {
+            /** Citation */
+            citation: string;
+            /** Id */
+            id: string;
+            /** Message */
+            message: string;
         };
         /**
          * RunSheet
@@ -6535,6 +7091,48 @@ export interface components {
             youngest_user_months?: number | null;
         };
         /**
+         * SheetSave
+         * @description How a sheet of stickers is cut [mm].
+         */
+        SheetSave: {
+            /**
+             * Columns
+             * @default 3
+             */
+            columns?: number;
+            /**
+             * Gap X Mm
+             * @default 3
+             */
+            gap_x_mm?: number;
+            /**
+             * Gap Y Mm
+             * @default 0
+             */
+            gap_y_mm?: number;
+            /**
+             * Left Mm
+             * @default 6
+             */
+            left_mm?: number;
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper?: "A4" | "Letter";
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Top Mm
+             * @default 12
+             */
+            top_mm?: number;
+        };
+        /**
          * Shelf
          * @description Fast acid lost a day, standing open, in film, in a jar; null below 1 % fast acid.
          */
@@ -6647,6 +7245,16 @@ export interface components {
         SlipAnswer: {
             /** Places */
             places: components["schemas"]["SeriesPlace"][];
+        };
+        /**
+         * SmallestLabel
+         * @description The smallest label that holds its texts [mm].
+         */
+        SmallestLabel: {
+            /** Height Mm */
+            height_mm: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * SolidPoint
@@ -8550,7 +9158,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description A4 pages */
+            /** @description Pages */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -9432,7 +10040,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description A4 pages */
+            /** @description Pages */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -10237,6 +10845,359 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JournalList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_list__labels_get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                formula_id?: number | null;
+                batch_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_keep_labels_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_draw_labels_drawing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelDrawing"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_read_labels__int_label_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_pdf_labels__int_label_id__label_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages at true size */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_svg_labels__int_label_id__label_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A drawing in millimetres */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_print_again_labels__int_label_id__print_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11666,6 +12627,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecipeAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_record_json_records__int_batch_id__json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    labels_record_pdf_records__int_batch_id__pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages at true size */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

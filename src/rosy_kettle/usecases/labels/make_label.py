@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from rosy_kettle.core.making.label.layout import LabelLayout, lay_out, smallest_label
-from rosy_kettle.core.making.label.texts import LabelFacts, LabelTexts, at_area, label_texts
+from rosy_kettle.core.making.label.letters import LetterWidths, not_settable
+from rosy_kettle.core.making.label.texts import LabelFacts, LabelTexts, MissingElement, at_area, label_texts
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.reference import load_letter_widths
 
@@ -23,6 +24,13 @@ class MadeLabel:
     """Width and height of the smallest one that holds its texts, where this one does not."""
 
 
+def _settable(texts: LabelTexts, widths: LetterWidths) -> LabelTexts:
+    """Say of which texts the letters are not there: such a label is not complete."""
+    found = [(text, not_settable(text.text, widths)) for text in texts.texts]
+    missing = [MissingElement(text.element, text.rule, f"{why[0].upper()}{why[1:]}.") for text, why in found if why]
+    return replace(texts, missing=(*texts.missing, *missing))
+
+
 def make_label(formula: Formula, tables: Tables, facts: LabelFacts, market: str, width_mm: float, height_mm: float) -> MadeLabel:
     """Return the label of a formula.
 
@@ -31,8 +39,8 @@ def make_label(formula: Formula, tables: Tables, facts: LabelFacts, market: str,
     InputError
         If there are no rules for the market, or no label has that size.
     """
-    texts = label_texts(formula, tables, facts, market, width_mm * height_mm)
     widths = load_letter_widths()
+    texts = _settable(label_texts(formula, tables, facts, market, width_mm * height_mm), widths)
     layout = lay_out(texts.texts, width_mm, height_mm, widths)
     smallest = None
     if not layout.fits:

@@ -28,11 +28,12 @@ from rosy_kettle.store.rack import (
     list_tray_events,
     list_trays,
     tray_set_out_with,
+    trays_of_batch,
 )
 from rosy_kettle.usecases.batches.run_batch import open_bench
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "set_out"]
+__all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "look_at_trays_of", "set_out"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,6 +131,11 @@ def look_at_tray(session: Session, tray_id: int) -> Tray:
 def look_at_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[Tray]:
     """Return trays as they stand, the newest first."""
     return _looked_at(session, list_trays(session, wrapped=wrapped, query=query, before=before, limit=limit))
+
+
+def look_at_trays_of(session: Session, batch_id: int) -> list[Tray]:
+    """Return the trays of a batch as they stand."""
+    return _looked_at(session, trays_of_batch(session, batch_id))
 
 
 def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:

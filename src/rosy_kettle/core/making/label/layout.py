@@ -13,6 +13,10 @@ __all__ = ["LabelLayout", "PlacedLine", "lay_out", "smallest_label"]
 
 MARGIN_MM, LEADING, GAP_MM = 2.0, 1.18, 0.7
 WIDEST_MM, TALLEST_MM = 210.0, 297.0
+RUN_ON = frozenset({"allergens", "contact", "batch", "durability"})
+BEFORE_RUN_ON = RUN_ON | {"ingredients", "maker"}
+"""Short texts that may stand behind the one before them, and those they may stand behind."""
+RUN_ON_GAP, ALIKE_MM = 0.8, 1e-9  # space between them in sizes of type [-]; sizes that are one [mm]
 STEP = 1.02  # from one size that is tried to the next [-]
 
 
@@ -71,6 +75,10 @@ def lay_out(texts: Sequence[LabelText], width_mm: float, height_mm: float, width
     at, wide = MARGIN_MM, False
     for text in texts:
         size = size_of(text.text, text.height_mm)
+        beside = _beside(lines, text, size, room, widths)
+        if beside is not None:
+            lines.append(beside)
+            continue
         parts = broken(text.text, size, room, widths, bold=text.bold) if room > 0 else None
         wide = wide or parts is None
         for part in parts or [text.text]:
@@ -79,6 +87,24 @@ def lay_out(texts: Sequence[LabelText], width_mm: float, height_mm: float, width
         at += GAP_MM
     used = at + MARGIN_MM
     return LabelLayout(width_mm, height_mm, tuple(lines), used, not wide and used <= height_mm)
+
+
+def _beside(
+    lines: Sequence[PlacedLine], text: LabelText, size_mm: float, room_mm: float, widths: LetterWidths
+) -> PlacedLine | None:
+    """Return a short text set behind the line before it, where both are set alike and there is room."""
+    if not lines or text.element not in RUN_ON or lines[-1].element not in BEFORE_RUN_ON:
+        return None
+    last = lines[-1]
+    if last.bold != text.bold or abs(last.size_mm - size_mm) > ALIKE_MM:
+        return None
+    x_mm = last.x_mm + widths.of(last.text, last.size_mm, bold=last.bold) + RUN_ON_GAP * size_mm
+    ends_mm = x_mm + widths.of(text.text, size_mm, bold=text.bold)
+    return (
+        PlacedLine(text.element, text.text, x_mm, last.baseline_mm, size_mm, text.bold)
+        if ends_mm <= MARGIN_MM + room_mm
+        else None
+    )
 
 
 def smallest_label(

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from unicodedata import bidirectional
 
 from rosy_kettle.core.parameters.label import LabelParameters
 
-__all__ = ["LetterWidths", "broken", "heights_of", "size_of"]
+__all__ = ["LetterWidths", "broken", "heights_of", "not_settable", "size_of"]
 
 SQUARE_INCH_MM2 = 645.16
 UNITS = 1000.0  # the type's own units of its size [-]
@@ -51,7 +52,7 @@ def heights_of(market: str, net_g: float | None, panel_mm2: float, p: LabelParam
     us = market == "US"
     small = p.us_small_text_mm if panel_mm2 < p.us_small_area_mm2 else p.us_text_mm
     text = small if us else p.eu_text_mm
-    heights = dict.fromkeys(("ingredients", "allergens", "maker", "contact", "batch", "durability"), text)
+    heights = dict.fromkeys(("ingredients", "allergens", "second_text", "maker", "contact", "batch", "durability"), text)
     heights |= dict.fromkeys(("caution", "directions"), p.us_text_mm if us else p.eu_text_mm)
     net = _us_net(panel_mm2 / SQUARE_INCH_MM2, p) if us else _eu_net(net_g or 0.0, p)
     return heights | {"net_quantity": net, "identity": max(p.identity_mm, net if us else 0.0)}
@@ -65,6 +66,22 @@ def _us_net(square_inches: float, p: LabelParameters) -> float:
 def _eu_net(net_g: float, p: LabelParameters) -> float:
     steps = ((50, p.eu_net_50_mm), (200, p.eu_net_200_mm), (1000, p.eu_net_1000_mm))
     return next((height for limit, height in steps if net_g <= limit), p.eu_net_more_mm)
+
+
+def not_settable(text: str, widths: LetterWidths) -> str:
+    """Return why a text cannot be set in these letters; empty where it can.
+
+    Parameters
+    ----------
+    text : str
+        The text
+    widths : LetterWidths
+        Letters there are
+    """
+    if any(bidirectional(letter) in {"R", "AL"} for letter in text):
+        return "it is written from right to left, which is not set here: print that text apart"
+    strange = [letter for letter in dict.fromkeys(text) if not letter.isspace() and letter not in widths.regular]
+    return f"the letters {' '.join(strange[:8])} are not in the label's type" if strange else ""
 
 
 def size_of(text: str, height_mm: float) -> float:

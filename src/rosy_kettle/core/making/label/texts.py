@@ -51,6 +51,8 @@ class LabelFacts:
     best_before: str = ""
     pao_months: float | None = None
     directions: str = ""
+    second_text: str = ""
+    """A text in another language, as the maker has it translated; nothing is translated here."""
     languages: tuple[str, ...] = ("en",)
 
 
@@ -269,6 +271,10 @@ def _directions(label: _Label) -> Written:
     return directions_words(dose_g, foams=_foams(label)), "US-FOAM-02", ""
 
 
+def _second(label: _Label) -> Written:
+    return label.facts.second_text, "EU-LABEL-01", ""
+
+
 def _maker(label: _Label) -> Written:
     rule = "US-LABEL-01" if label.us else "EU-LABEL-01"
     facts = label.facts
@@ -301,6 +307,7 @@ def _durability(label: _Label) -> Written:
 ELEMENTS: tuple[tuple[str, Callable[[_Label], Written], str, bool], ...] = (
     ("identity", _identity, "principal", True), ("net_quantity", _net, "principal", True),
     ("directions", _directions, "information", False), ("caution", _caution, "information", True),
+    ("second_text", _second, "information", False),
     ("ingredients", _ingredients, "information", False), ("allergens", _allergens, "information", False),
     ("maker", _maker, "information", False), ("contact", _contact, "information", False),
     ("batch", _batch, "information", False), ("durability", _durability, "information", False),

@@ -1,0 +1,81 @@
+"""Labels, kept as they were printed: nothing of them is worked out again."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, or_, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = ["LabelRow", "add_label", "find_label", "list_labels"]
+
+
+class LabelRow(Base):
+    """One label as it was printed. Rows are only ever added."""
+
+    __tablename__ = "labels"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
+    version: Mapped[int | None]
+    name: Mapped[str]
+    market: Mapped[str]
+    width_mm: Mapped[float]
+    height_mm: Mapped[float]
+    facts: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """What the maker had said."""
+    made: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """Texts, what was missing, and where every line stood."""
+    draft: Mapped[bool]
+    """Whether it lacked something, and was crossed as a draft."""
+    copies: Mapped[int]
+    sheet: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    """How the paper was cut; null for single labels of their own size."""
+    created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+def add_label(session: Session, row: LabelRow) -> LabelRow:
+    """Keep a label; the same key twice keeps one."""
+    if row.request_key is not None:
+        kept = session.scalar(select(LabelRow).where(LabelRow.request_key == row.request_key))
+        if kept is not None:
+            return kept
+    session.add(row)
+    session.flush()
+    return row
+
+
+def find_label(session: Session, label_id: int) -> LabelRow:
+    """Return a label.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(LabelRow, label_id)
+    if row is None:
+        raise NotFoundError(f"There is no label {label_id}.", noun="label", id=label_id)
+    return row
+
+
+def list_labels(
+    session: Session, *, query: str, formula_id: int | None, batch_id: int | None, before: int | None, limit: int
+) -> list[LabelRow]:
+    """Return labels, the newest first."""
+    asked = select(LabelRow)
+    if query:
+        asked = asked.where(or_(LabelRow.name.icontains(query, autoescape=True), LabelRow.market == query.upper()))
+    if formula_id is not None:
+        asked = asked.where(LabelRow.formula_id == formula_id)
+    if batch_id is not None:
+        asked = asked.where(LabelRow.batch_id == batch_id)
+    if before is not None:
+        asked = asked.where(LabelRow.id < before)
+    return list(session.scalars(asked.order_by(LabelRow.id.desc()).limit(limit)))

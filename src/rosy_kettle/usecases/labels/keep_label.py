@@ -1,0 +1,154 @@
+"""Labels drawn, kept as they are printed, and given to the printer."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+
+from sqlalchemy.orm import Session
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.label.layout import LabelLayout, PlacedLine
+from rosy_kettle.core.making.label.sheet import LabelSheet, places_on
+from rosy_kettle.core.making.label.texts import LabelFacts
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.labels import LabelRow, add_label
+from rosy_kettle.usecases.labels.from_batch import KnownFact, facts_of_batch
+from rosy_kettle.usecases.labels.make_label import MadeLabel, make_label
+from rosy_kettle.usecases.labels.say_facts import said_facts
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
+
+__all__ = ["DrawnLabels", "LabelOrder", "LabelSource", "draw_labels", "keep_label", "layout_of", "pages_of", "sheet_of_label"]
+
+
+@dataclass(frozen=True, slots=True)
+class LabelSource:
+    """What a label is of: a batch as it was made, else a formula as typed, else a stored one."""
+
+    formula: Formula | None = None
+    formula_id: int | None = None
+    batch_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class LabelOrder:
+    """A label to be printed."""
+
+    market: str
+    width_mm: float
+    height_mm: float
+    copies: int
+    sheet: LabelSheet | None
+    draft: bool
+    key: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnLabels:
+    """Labels of some markets with the facts they were drawn by."""
+
+    facts: LabelFacts
+    made: tuple[MadeLabel, ...]
+    known: tuple[KnownFact, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Of:
+    formula: Formula
+    tables: Tables
+    facts: LabelFacts
+    known: tuple[KnownFact, ...]
+    formula_id: int | None
+    version: int | None
+    name: str
+
+
+def draw_labels(
+    session: Session, source: LabelSource, typed: LabelFacts, markets: Sequence[str], width_mm: float, height_mm: float
+) -> DrawnLabels:
+    """Return the labels of some markets.
+
+    Raises
+    ------
+    InputError
+        If nothing says of what, there are no rules for a market, or no label has that size.
+    NotFoundError
+        If there is no such batch or formula.
+    """
+    of = _of(session, source, typed)
+    made = tuple(make_label(of.formula, of.tables, of.facts, market, width_mm, height_mm) for market in markets)
+    return DrawnLabels(of.facts, made, of.known)
+
+
+def keep_label(session: Session, source: LabelSource, typed: LabelFacts, order: LabelOrder) -> LabelRow:
+    """Keep a label as it is printed.
+
+    Raises
+    ------
+    InputError
+        If its texts do not fit, it does not go on the sheet, or it lacks something and no draft was asked for.
+    NotFoundError
+        If there is no such batch or formula.
+    """
+    of = _of(session, source, typed)
+    made = make_label(of.formula, of.tables, of.facts, order.market, order.width_mm, order.height_mm)
+    if not made.fits:
+        smallest = made.smallest_mm
+        would = "no sheet of paper holds them" if smallest is None else f"{smallest[0]:g} by {smallest[1]:g} mm would do"
+        raise InputError(f"The texts do not fit at the heights the rules ask for; {would}.", quantity="width_mm")
+    if made.texts.missing and not order.draft:
+        first = made.texts.missing[0]
+        raise InputError(
+            f"The label is not complete: {first.message} ({first.rule}) It can be printed as a draft.", quantity=first.element
+        )
+    if order.sheet is not None:
+        places_on(order.sheet, order.width_mm, order.height_mm, order.copies)
+    drawn = {
+        "texts": [asdict(each) for each in made.texts.texts], "missing": [asdict(each) for each in made.texts.missing],
+        "lines": [asdict(each) for each in made.layout.lines], "used_mm": made.layout.used_mm,
+    }  # fmt: skip
+    return add_label(session, LabelRow(
+        formula_id=of.formula_id, batch_id=source.batch_id, version=of.version, name=of.name, market=order.market,
+        width_mm=order.width_mm, height_mm=order.height_mm, facts=asdict(of.facts), made=drawn, draft=bool(made.texts.missing),
+        copies=order.copies, sheet=None if order.sheet is None else asdict(order.sheet), request_key=order.key,
+    ))  # fmt: skip
+
+
+def layout_of(row: LabelRow) -> LabelLayout:
+    """Return where every line of a kept label stood."""
+    lines = tuple(PlacedLine(**each) for each in row.made["lines"])
+    return LabelLayout(row.width_mm, row.height_mm, lines, row.made["used_mm"], fits=True)
+
+
+def sheet_of_label(row: LabelRow) -> LabelSheet | None:
+    """Return how the paper of a kept label was cut."""
+    return None if row.sheet is None else LabelSheet(**row.sheet)
+
+
+def pages_of(row: LabelRow) -> bytes:
+    """Return the pages of a kept label, the same bytes every time."""
+    from rosy_kettle.papers.label import label_pdf, label_sheet_pdf  # here: the paper packages are a tenth of the start
+
+    sheet, title = sheet_of_label(row), f"{row.name}, {row.market}"
+    if sheet is None:
+        return label_pdf(layout_of(row), title, draft=row.draft)
+    places = places_on(sheet, row.width_mm, row.height_mm, row.copies)
+    return label_sheet_pdf(layout_of(row), title, sheet, places, draft=row.draft)
+
+
+def _of(session: Session, source: LabelSource, typed: LabelFacts) -> _Of:
+    if source.batch_id is not None:
+        batch = facts_of_batch(session, source.batch_id)
+        row = batch.bench.row
+        facts = said_facts(session, row.formula_id, batch, typed)
+        return _Of(batch.formula, batch.tables, facts, batch.known, row.formula_id, row.version, row.name)
+    facts = said_facts(session, source.formula_id, None, typed)
+    tables = studio_tables(session)
+    if source.formula is not None:
+        return _Of(source.formula, tables, facts, (), source.formula_id, None, source.formula.name)
+    if source.formula_id is None:
+        raise InputError("A label is of a batch or of a formula; say which.", quantity="formula_id")
+    stored = find_formula(session, source.formula_id)
+    formula = record_of(stored)
+    return _Of(formula, tables, facts, (), stored.id, None, formula.name)
