@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import Response, current_app
 
+from rosy_kettle.api.label_pages import pages_of
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import BatchPath
@@ -40,7 +41,6 @@ from rosy_kettle.usecases.labels.keep_label import (
     draw_labels,
     keep_label,
     layout_of,
-    pages_of,
 )
 from rosy_kettle.usecases.labels.make_label import MadeLabel
 from rosy_kettle.usecases.labels.product_record import product_record

@@ -3,23 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 
+from rosy_kettle.core.making.label.record_part import RecordPart
 from rosy_kettle.papers.sheet import heading, line, pdf, table
 
-__all__ = ["RecordPart", "product_record_pdf"]
-
-
-@dataclass(frozen=True, slots=True)
-class RecordPart:
-    """One part of the record: a heading, sentences, and perhaps a table."""
-
-    title: str
-    sentences: Sequence[str] = ()
-    rows: Sequence[Sequence[str]] = ()
-    """The first is the heading; empty is no table."""
-    widths_mm: Sequence[float] = ()
-    figures: Sequence[int] = field(default_factory=tuple)
+__all__ = ["product_record_pdf"]
 
 
 def product_record_pdf(title: str, lead: str, parts: Sequence[RecordPart], paper: str) -> bytes:

@@ -2,6 +2,7 @@ export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
 export { emptyFormula } from "./emptyFormula";
 export * from "./journal";
+export * from "./labels";
 export * from "./learning";
 export * from "./lots";
 export * from "./money";

@@ -43,6 +43,14 @@ const router = createBrowserRouter([
         path: "formulas/:formulaId/money",
         lazy: async () => ({ Component: (await import("../features/money")).MoneyPage }),
       },
+      {
+        path: "formulas/:formulaId/label",
+        lazy: async () => ({ Component: (await import("../features/labels")).LabelPage }),
+      },
+      {
+        path: "batches/:batchId/label",
+        lazy: async () => ({ Component: (await import("../features/labels")).LabelPage }),
+      },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
         path: "plan/:formulaId",

@@ -13,7 +13,7 @@ from rosy_kettle.core.amounts.resolve import weigh_formula
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.stock.lots import draw_from_lots
 from rosy_kettle.core.mixing.setting import setting_of
-from rosy_kettle.core.models.cost.margin import DEAREST, Dear, SizeCost, cost_at_size, dearest
+from rosy_kettle.core.models.cost.margin import Dear, SizeCost, cost_at_size, dearest
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.store.lots import lots_of_ingredients
 from rosy_kettle.usecases.pantry.keep_lots import cost_of_mass, record_of_lot
@@ -24,6 +24,7 @@ SIZES = (0.25, 0.5, 1.0, 2.0, 4.0, 8.0, 16.0)
 """Of the batch as written: what is asked about where nobody names a size."""
 MOST_SIZES = 40
 LARGEST_G = 1e6
+DEAREST = 3
 
 
 @dataclass(frozen=True, slots=True)

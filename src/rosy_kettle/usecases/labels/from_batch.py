@@ -19,6 +19,7 @@ from rosy_kettle.usecases.studio.studio_tables import by_lots
 __all__ = ["BatchFacts", "KnownFact", "facts_of_batch"]
 
 DAYS_PER_MONTH = 30.4375
+LONGEST_DAYS = 730  # nothing here is promised for longer without a test [d]; project default
 FIZZ_LEFT_PCT = 75.0  # of the fast acid, when a wrapped piece counts as old [%]; project default
 
 
@@ -134,6 +135,12 @@ def _dried_piece(trays: Sequence[Tray]) -> tuple[float | None, list[KnownFact]]:
     return mass_g, [KnownFact("net_g", f"{mass_g:.1f} g", f"last weigh-in of tray {tray.row.id}, dry")]
 
 
+def _shelf_words(days: int) -> str:
+    if days == LONGEST_DAYS:
+        return f"its fizz keeps longer in film (practice), but without a test no more than {days} days are promised"
+    return f"in film a quarter of the fizz is lost after {days} days (practice)"
+
+
 def _best_before(bench: Bench, told: Evaluation, lots: Sequence[tuple[LotRow, float]]) -> tuple[date | None, list[KnownFact]]:
     made_on = bench.row.created_at.date()
     ends: list[tuple[date, str]] = [
@@ -141,8 +148,8 @@ def _best_before(bench: Bench, told: Evaluation, lots: Sequence[tuple[LotRow, fl
     ]
     loss = told.shelf.in_film_pct_day
     if loss is not None and loss > 0:
-        days = min(3650, int((100 - FIZZ_LEFT_PCT) / loss))
-        ends.append((made_on + timedelta(days=days), f"in film a quarter of the fizz is lost after {days} days (practice)"))
+        days = min(LONGEST_DAYS, int((100 - FIZZ_LEFT_PCT) / loss))
+        ends.append((made_on + timedelta(days=days), _shelf_words(days)))
     months = bench.made.product.shelf_life_months
     if months is not None:
         ends.append(

@@ -19,7 +19,7 @@ from rosy_kettle.usecases.labels.make_label import MadeLabel, make_label
 from rosy_kettle.usecases.labels.say_facts import said_facts
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["DrawnLabels", "LabelOrder", "LabelSource", "draw_labels", "keep_label", "layout_of", "pages_of", "sheet_of_label"]
+__all__ = ["DrawnLabels", "LabelOrder", "LabelSource", "draw_labels", "keep_label", "layout_of", "sheet_of_label"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,17 +124,6 @@ def layout_of(row: LabelRow) -> LabelLayout:
 def sheet_of_label(row: LabelRow) -> LabelSheet | None:
     """Return how the paper of a kept label was cut."""
     return None if row.sheet is None else LabelSheet(**row.sheet)
-
-
-def pages_of(row: LabelRow) -> bytes:
-    """Return the pages of a kept label, the same bytes every time."""
-    from rosy_kettle.papers.label import label_pdf, label_sheet_pdf  # here: the paper packages are a tenth of the start
-
-    sheet, title = sheet_of_label(row), f"{row.name}, {row.market}"
-    if sheet is None:
-        return label_pdf(layout_of(row), title, draft=row.draft)
-    places = places_on(sheet, row.width_mm, row.height_mm, row.copies)
-    return label_sheet_pdf(layout_of(row), title, sheet, places, draft=row.draft)
 
 
 def _of(session: Session, source: LabelSource, typed: LabelFacts) -> _Of:

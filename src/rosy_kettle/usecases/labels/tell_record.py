@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from rosy_kettle.core.making.label.record_part import RecordPart
 from rosy_kettle.core.records import Certificate
-from rosy_kettle.papers.product_record import RecordPart
 from rosy_kettle.usecases.labels.product_record import ASSESSOR_DECIDES, ProductRecord
 
 __all__ = ["lead_of", "parts_of_record"]

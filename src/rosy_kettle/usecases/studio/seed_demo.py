@@ -26,6 +26,7 @@ from rosy_kettle.usecases.studio.seed_batches import seed_batches
 from rosy_kettle.usecases.studio.seed_rack import seed_rack
 from rosy_kettle.usecases.studio.seed_store import seed_store
 from rosy_kettle.usecases.studio.seed_tub import seed_tub
+from rosy_kettle.usecases.studio.studio_settings import StudioSettings, change_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["reset_demo", "seed_demo"]
@@ -45,6 +46,10 @@ def seed_demo(studio: Studio) -> bool:
             set_price(session, ingredient_id, Decimal(price), REFERENCE_CURRENCY)
         for phrase, ingredient_id in data["synonyms"].items():
             learn_synonym(session, phrase, ingredient_id)
+        change_settings(session, StudioSettings(
+            maker=data["studio"]["name"], place=data["studio"]["address"], contact=data["studio"]["contact"],
+            markets=("US", "EU"),
+        ))  # fmt: skip
         session.flush()
         tables = studio_tables(session)
         for formula in reversed(data["formulas"]):

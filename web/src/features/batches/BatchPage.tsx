@@ -97,6 +97,9 @@ function BatchRecord({
           <Link className="underline underline-offset-4" to={`/tub?batch=${batch.id}`}>
             To the tub
           </Link>{" "}
+          <Link className="underline underline-offset-4" to={`/batches/${batch.id}/label`}>
+            Its label
+          </Link>{" "}
           <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
             JSON
           </a>{" "}

@@ -182,7 +182,8 @@ def _unknown_scents(formula: Formula, tables: Tables) -> tuple[str, ...]:
         return ()
     setting = setting_of(formula, tables, float(mass_g.sum()))
     palette = make_palette([item.ingredient for item in weighed], tables.parameters)
-    return allergen_shares(setting.mix(palette, mass_g), setting).unknown
+    unknown = allergen_shares(setting.mix(palette, mass_g), setting).unknown
+    return tuple(tables.ingredients[id_].short_name if id_ in tables.ingredients else id_ for id_ in unknown)
 
 
 Written = tuple[str, str, str]

@@ -9,9 +9,7 @@ from decimal import Decimal
 from rosy_kettle.core.models.cost.formula_cost import MINUTES_PER_HOUR, formula_cost, price_per_kg
 from rosy_kettle.core.records import Ingredient, Making, Prices
 
-__all__ = ["DEAREST", "Dear", "SizeCost", "cost_at_size", "dearest"]
-
-DEAREST = 3
+__all__ = ["Dear", "SizeCost", "cost_at_size", "dearest"]
 
 
 @dataclass(frozen=True, slots=True)

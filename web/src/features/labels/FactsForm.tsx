@@ -1,0 +1,100 @@
+import type { LabelFacts } from "../../api";
+import { readDecimal } from "../../lib/decimals";
+import { massUnit, readTyped } from "../../lib/units";
+import { Field } from "../../ui";
+
+/** What is typed of a label; empty takes what the batch, the last label or the settings say. */
+export interface TypedFacts {
+  identity: string;
+  net: string;
+  batch_code: string;
+  best_before: string;
+  pao: string;
+  directions: string;
+  second_text: string;
+}
+
+export const NOTHING_TYPED: TypedFacts = {
+  identity: "",
+  net: "",
+  batch_code: "",
+  best_before: "",
+  pao: "",
+  directions: "",
+  second_text: "",
+};
+
+/** The typed facts as they are asked for; what is no number counts as not typed, and is marked in its field. */
+export function factsOf(typed: TypedFacts): LabelFacts {
+  const positive = (value: number | null) => (value !== null && value > 0 ? value : null);
+  return {
+    identity: typed.identity.trim() || null,
+    net_g: positive(readTyped(typed.net, "g")),
+    maker: null,
+    place: null,
+    contact: null,
+    batch_code: typed.batch_code.trim() || null,
+    best_before: typed.best_before || null,
+    pao_months: positive(readDecimal(typed.pao)),
+    directions: typed.directions.trim() || null,
+    second_text: typed.second_text.trim() || null,
+    languages: null,
+  };
+}
+
+const FIELDS: readonly [keyof TypedFacts, string, string, string][] = [
+  ["identity", "What it is, in plain words", "w-72", "text"],
+  ["net", "Net weight of a dried piece", "w-48", "text"],
+  ["batch_code", "Batch", "w-40", "text"],
+  ["best_before", "Best before", "w-40", "date"],
+  ["pao", "Months after opening", "w-44", "text"],
+  ["directions", "Directions, if not by the dose", "w-[420px]", "text"],
+  ["second_text", "A second language, as you have it translated", "w-[420px]", "text"],
+];
+
+export function FactsForm({
+  typed,
+  said,
+  onType,
+}: {
+  typed: TypedFacts;
+  /** What counts where nothing is typed. */
+  said: LabelFacts | undefined;
+  onType: (some: Partial<TypedFacts>) => void;
+}) {
+  const known: Partial<Record<keyof TypedFacts, string>> = {
+    identity: said?.identity ?? "",
+    net: said?.net_g ? String(Number(said.net_g.toFixed(1))) : "",
+    batch_code: said?.batch_code ?? "",
+    best_before: said?.best_before ?? "",
+    directions: said?.directions ?? "",
+    second_text: said?.second_text ?? "",
+  };
+  return (
+    <form
+      className="no-print flex flex-wrap gap-x-6 gap-y-2 pt-3"
+      onSubmit={(event) => event.preventDefault()}
+    >
+      {FIELDS.map(([name, label, width, type]) => (
+        <Field
+          key={name}
+          className={width}
+          label={
+            type === "date" && known[name] && !typed[name] ? `${label} (${known[name]} by the batch)` : label
+          }
+          type={type}
+          after={name === "net" ? massUnit() : undefined}
+          placeholder={known[name] || ""}
+          value={typed[name]}
+          maxLength={600}
+          onChange={(event) => onType({ [name]: event.target.value })}
+        />
+      ))}
+      <p className="w-full text-caption text-soft">
+        Everyday names of bath products may be registered marks somewhere: say plainly what it is. Maker,
+        place and contact stand in the settings. Nothing here says that a product is safe; local law and a
+        licensed assessor decide.
+      </p>
+    </form>
+  );
+}
