@@ -8,6 +8,7 @@ import os
 import sys
 import tempfile
 import traceback
+from collections.abc import Callable
 from dataclasses import asdict, fields
 from pathlib import Path
 from typing import Any
@@ -27,6 +28,7 @@ __all__ = ["main"]
 BAD_INPUT = 2
 OUR_BUG = 1
 LARGEST_READ_BYTES = 1_000_001  # a file of 1 MB and the byte that shows it is larger
+FILES_BETWEEN = 1_000
 DEFAULT_PORT = 8421
 HIDDEN_COLUMNS = frozenset(
     {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares", "natures"}
@@ -290,6 +292,50 @@ def restore(file: Path) -> None:
 
     kept = restore_studio(file)
     click.echo("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))
+
+
+@commands.command("export")
+@click.argument("file", type=click.Path(path_type=Path))
+def export_command(file: Path) -> None:
+    """Write the whole studio into FILE, a zip of open files; it may be in use meanwhile."""
+    from rosy_kettle.store import open_studio  # here: the other commands start sooner
+    from rosy_kettle.usecases.studio.exchange.export_studio import export_studio  # as above
+
+    studio = open_studio()
+    try:
+        files = export_studio(studio, file, _said_now_and_then())
+    finally:
+        studio.close()
+    _print_json({"file": str(file), "files": files})
+
+
+@commands.command("import")
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--merge", is_flag=True, help="Take it into a studio that is not empty; both sides of what differs are printed.")
+def import_command(file: Path, *, merge: bool) -> None:
+    """Take a studio zip in, whole or not at all, and print what is new and what differs, as JSON."""
+    from rosy_kettle.store import open_studio  # as above
+    from rosy_kettle.usecases.studio.exchange.import_studio import import_studio  # as above
+
+    studio = open_studio()
+    try:
+        found = import_studio(studio, file, merge=merge, report=_said_now_and_then())
+    finally:
+        studio.close()
+    _print_json({
+        "made_at": found.made_at, "taken": dict(found.taken), "photos": found.photos,
+        "differences": [asdict(each) for each in found.differences],
+    })  # fmt: skip
+
+
+def _said_now_and_then() -> Callable[[int, int], None]:
+    """Return what says on the error output how far it is, once in a thousand files."""
+
+    def say(done: int, whole: int) -> None:
+        if done % FILES_BETWEEN == 0:
+            click.echo(f"{done} of {whole} files …", err=True)
+
+    return say
 
 
 @commands.command()

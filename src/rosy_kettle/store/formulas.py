@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import datetime
 from decimal import Decimal
 from typing import Any
@@ -16,7 +17,7 @@ from rosy_kettle.store.base import Base, UtcTime, now_utc
 __all__ = [
     "FormulaRow", "LineRow", "PortionRow", "VersionRow",
     "add_formula", "delete_formula", "find_formula", "find_formula_ever", "formulas_with",
-    "has_formulas", "keep_version", "list_formulas",
+    "has_formulas", "keep_version", "list_formulas", "put_version",
     "record_of", "restore_formula", "save_formula",
 ]  # fmt: skip
 
@@ -290,3 +291,11 @@ def _line_row(line: Line, position: int, grams: float | None) -> LineRow:
         phase=line.phase, notes=list(line.notes), suggestions=list(line.suggestions), locked=line.locked,
         min_g=line.min_g, max_g=line.max_g, poured_g=line.poured_g,
     )  # fmt: skip
+
+
+def put_version(row: FormulaRow, formula: Formula, grams: dict[int, float], kept: Mapping[str, Any]) -> VersionRow:
+    """Add a version as it was in another studio: its number, note and moments are ``kept`` as they were."""
+    version = VersionRow(**kept)
+    _fill(version, formula, grams)
+    row.versions.append(version)
+    return version

@@ -1,0 +1,136 @@
+"""Rows of tables as plain data for files, and back."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import date, datetime
+from decimal import Decimal
+from typing import Any
+
+from sqlalchemy import JSON, Boolean, Column, Date, Float, Integer, Table
+
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.base import UtcTime
+from rosy_kettle.store.ingredients import DecimalText
+
+__all__ = ["csv_of", "plain_row", "rows_of_csv", "stored_row"]
+
+FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "'")
+
+
+def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Iterable[str] = ()) -> dict[str, Any]:
+    """Return a row as JSON data: moments and days as ISO 8601, money as decimal text."""
+    left_out = set(leave_out)
+    get = row.__getitem__ if isinstance(row, Mapping) else lambda name: getattr(row, name)
+    return {column.name: _plain(get(column.name)) for column in table.columns if column.name not in left_out}
+
+
+def stored_row(data: Mapping[str, Any], table: Table, where: str) -> dict[str, Any]:
+    """Return the values of a row from such data; columns it does not name take their default.
+
+    Raises
+    ------
+    InputError
+        If a value cannot stand in its column.
+    """
+    values: dict[str, Any] = {}
+    for column in table.columns:
+        if column.name not in data:
+            continue
+        try:
+            values[column.name] = _stored(data[column.name], column)
+        except (ValueError, TypeError, ArithmeticError) as error:
+            raise InputError(
+                f'{where}: "{column.name}" cannot be {str(data[column.name])[:40]!r}.', quantity=column.name
+            ) from error
+    return values
+
+
+def csv_of(columns: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> bytes:
+    """Return rows as CSV; text that a spreadsheet would take for a formula is quoted, and read back without its quote."""
+    out = io.StringIO(newline="")
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(columns)
+    writer.writerows([_cell(row[column]) for column in columns] for row in rows)
+    return out.getvalue().encode()
+
+
+def rows_of_csv(data: bytes, where: str) -> list[dict[str, Any]]:
+    """Return the rows of such a CSV as JSON data.
+
+    Raises
+    ------
+    InputError
+        If it cannot be read.
+    """
+    try:
+        rows = list(csv.reader(io.StringIO(data.decode("utf-8"), newline="")))
+        headings = rows[0]
+        return [dict(zip(headings, map(_uncelled, row), strict=True)) for row in rows[1:]]
+    except (ValueError, IndexError, csv.Error) as error:
+        raise InputError(f"{where} in the zip cannot be read as CSV.", quantity="file") from error
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, datetime | date):
+        return value.isoformat()
+    return str(value) if isinstance(value, Decimal) else value
+
+
+def _stored(value: Any, column: Column[Any]) -> Any:
+    kind = column.type
+    if value is None:
+        if not column.nullable:
+            raise ValueError(column.name)
+        return None
+    if isinstance(kind, UtcTime):
+        moment = datetime.fromisoformat(value)
+        if moment.tzinfo is None:
+            raise ValueError(value)
+        return moment
+    if isinstance(kind, Date):
+        return date.fromisoformat(value)
+    if isinstance(kind, DecimalText):
+        return Decimal(value)
+    if isinstance(kind, JSON):
+        return value
+    if isinstance(kind, Float):
+        return _number(value)
+    expected = bool if isinstance(kind, Boolean) else int if isinstance(kind, Integer) else str
+    if not isinstance(value, expected) or (isinstance(value, bool) and expected is not bool):
+        raise ValueError(value)
+    return value
+
+
+def _number(value: Any) -> float:
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise ValueError(value)
+    return float(value)
+
+
+def _cell(value: Any) -> str:
+    """Return a cell: nothing for null, JSON for what is not text, text quoted where it begins like a formula or like JSON."""
+    if value is None:
+        return ""
+    if not isinstance(value, str):
+        return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+    return f"'{value}" if value == "" or value.startswith(FORMULA_SIGNS) or _reads_as_json(value) else value
+
+
+def _uncelled(cell: str) -> Any:
+    if cell == "":
+        return None
+    if cell.startswith("'"):
+        return cell[1:]
+    return json.loads(cell) if _reads_as_json(cell) else cell
+
+
+def _reads_as_json(text: str) -> bool:
+    try:
+        json.loads(text)
+    except ValueError:
+        return False
+    return True
