@@ -11,6 +11,7 @@ from flask_openapi3 import Info, OpenAPI
 from werkzeug.exceptions import NotFound
 
 from rosy_kettle.api import (
+    backups,
     batch_papers,
     batches,
     changes,
@@ -41,6 +42,7 @@ from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, 
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.studio import current_keeper
+from rosy_kettle.api.transfer import Transfer
 from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.devices.label_printer import SimulatedPrinter
@@ -60,7 +62,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 PARTS = (
     reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
-    shopping_list, settings, moulds,
+    shopping_list, settings, moulds, backups,
 )  # fmt: skip
 
 
@@ -80,6 +82,7 @@ def create_app(
     app.extensions["studio"] = studio
     app.extensions["keeper"] = Keeper(studio)
     app.extensions["devices"] = bench or BenchDevices()
+    app.extensions["transfer"] = Transfer()
     app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False

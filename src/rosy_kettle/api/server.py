@@ -17,6 +17,7 @@ from waitress import create_server
 from waitress.channel import ClientDisconnected, HTTPChannel
 
 from rosy_kettle.api.app import create_app
+from rosy_kettle.api.backups import LARGEST_ZIP_BYTES
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.api.workers import THREADS, changes_the_studio
 from rosy_kettle.core.errors import InputError, WorkbenchError
@@ -24,6 +25,7 @@ from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
+from rosy_kettle.usecases.studio.back_up_daily import back_up_daily
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 
 __all__ = ["serve_studio"]
@@ -31,7 +33,7 @@ __all__ = ["serve_studio"]
 MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the next one out
 MOST_OF_ONE_CLIENT = 300  # connections of one address; the one that was idle longest makes room
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
-LARGEST_BODY_BYTES = 21_000_000  # a photo and its envelope; more is cut off, not read
+LARGEST_BODY_BYTES = LARGEST_ZIP_BYTES + 1_000_000  # a studio zip and its envelope; more is cut off, not read
 SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
 AIR_SECONDS = 600.0  # between readings of the air the rack stands in
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
@@ -77,6 +79,7 @@ def serve_studio(
     keeper.start()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
+    threading.Thread(target=back_up_daily, args=(studio, stopped, lambda said: click.echo(said, err=True)), daemon=True).start()
     try:
         server.run()
     finally:

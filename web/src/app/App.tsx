@@ -85,6 +85,10 @@ const router = createBrowserRouter([
         path: "settings",
         lazy: async () => ({ Component: (await import("../features/settings")).SettingsPage }),
       },
+      {
+        path: "settings/files",
+        lazy: async () => ({ Component: (await import("../features/files")).FilesPage }),
+      },
       { path: "pantry/lots", lazy: async () => ({ Component: (await import("../features/lots")).LotsPage }) },
       {
         path: "pantry/lots/:lotId",

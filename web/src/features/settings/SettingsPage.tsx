@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { messageOf, type Settings, useSaveSettings, useSettings } from "../../api";
 import { Button, Field, useNotice } from "../../ui";
 
@@ -58,7 +59,10 @@ export function SettingsPage() {
     <div className="pb-16 pl-14 pr-9 pt-2">
       <h1>Settings</h1>
       <p className="text-row text-soft">
-        Facts of the maker for labels, hands and hours for the week, money for prices.
+        Facts of the maker for labels, hands and hours for the week, money for prices.{" "}
+        <Link className="underline underline-offset-4" to="/settings/files">
+          Backups and files
+        </Link>
       </p>
       {settings.error && <p className="pt-6 text-reading text-rosy">{messageOf(settings.error)}</p>}
       {settings.data && <Form said={settings.data} />}

@@ -1,0 +1,51 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ApiError, api, client } from "./client";
+import type { components } from "./schema";
+
+/** Requests of backups and of the studio as a zip. */
+const BACKUPS = ["backups"] as const;
+const POLL_MS = 400;
+
+export type Backup = components["schemas"]["BackupAnswer"];
+export type Imported = components["schemas"]["ImportedAnswer"];
+export const STUDIO_ZIP = "/api/studio.zip";
+
+export const useBackups = () =>
+  useQuery({
+    queryKey: BACKUPS,
+    queryFn: async () => (await api(client.GET("/api/backups"))).items,
+    staleTime: 0,
+  });
+
+/** All that is shown may be another studio's now. */
+function useWhole<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: act, onSettled: () => queries.invalidateQueries() });
+}
+
+export const useMakeBackup = () => useWhole((_: null) => api(client.POST("/api/backups")));
+
+export const useBringBack = () =>
+  useWhole((name: string) => api(client.POST("/api/backups/{name}/restore", { params: { path: { name } } })));
+
+export const useTakeIn = () =>
+  useWhole(async ({ file, merge }: { file: File; merge: boolean }): Promise<Imported> => {
+    const body = new FormData();
+    body.append("file", file);
+    const response = await fetch(`${STUDIO_ZIP}?merge=${merge}`, { method: "POST", body });
+    const answer = (await response.json()) as Imported & { message?: string; code?: string };
+    if (!response.ok)
+      throw new ApiError(answer.message ?? "It was not taken in.", response.status, answer.code ?? "", {});
+    return answer;
+  });
+
+/** How far a running export or import is. */
+export const useTransfer = (watched: boolean) =>
+  useQuery({
+    queryKey: ["transfer"] as const,
+    queryFn: () => api(client.GET("/api/studio.zip/progress")),
+    enabled: watched,
+    refetchInterval: watched ? POLL_MS : false,
+  });
+
+export const stopTransfer = () => api(client.DELETE("/api/studio.zip/progress"));
