@@ -5,9 +5,10 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
+from functools import cache
 from typing import Any
 
 from sqlalchemy import JSON, Boolean, Column, Date, Float, Integer, Table
@@ -21,11 +22,11 @@ __all__ = ["csv_of", "plain_row", "rows_of_csv", "stored_row"]
 FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "'")
 
 
-def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Iterable[str] = ()) -> dict[str, Any]:
+def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Collection[str] = ()) -> dict[str, Any]:
     """Return a row as JSON data: moments and days as ISO 8601, money as decimal text."""
-    left_out = set(leave_out)
-    get = row.__getitem__ if isinstance(row, Mapping) else lambda name: getattr(row, name)
-    return {column.name: _plain(get(column.name)) for column in table.columns if column.name not in left_out}
+    if isinstance(row, Mapping):
+        return {name: _plain(row[name]) for name in _names(table) if name not in leave_out}
+    return {name: _plain(getattr(row, name)) for name in _names(table) if name not in leave_out}
 
 
 def stored_row(data: Mapping[str, Any], table: Table, where: str) -> dict[str, Any]:
@@ -74,7 +75,14 @@ def rows_of_csv(data: bytes, where: str) -> list[dict[str, Any]]:
         raise InputError(f"{where} in the zip cannot be read as CSV.", quantity="file") from error
 
 
+@cache
+def _names(table: Table) -> tuple[str, ...]:
+    return tuple(column.name for column in table.columns)
+
+
 def _plain(value: Any) -> Any:
+    if value is None or isinstance(value, str | float | int):
+        return value
     if isinstance(value, datetime | date):
         return value.isoformat()
     return str(value) if isinstance(value, Decimal) else value

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -139,7 +139,8 @@ def _batch_record(data: dict[str, Any]) -> dict[str, Any]:
     events = [BatchEvent(each["seq"], each["at"], each["kind"], each["data"]) for each in data["events"]]
     state = state_of(steps, events)
     made = as_made(formula_from_file(FormulaFile.model_validate(plan["formula"])), state)
-    told = {name: value for name, value in asdict(state).items() if name != "steps"}
+    told = asdict(replace(state, steps=()))  # the steps stand in the plan, and are most of it
+    del told["steps"]
     return {"made": formula_to_file(made).model_dump(mode="json"), "state": told}
 
 
