@@ -36,6 +36,7 @@ from rosy_kettle.api import (
     stock_imports,
     test_series,
     trial_designs,
+    troubles,
     tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
@@ -62,7 +63,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 PARTS = (
     reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
-    shopping_list, settings, moulds, backups,
+    shopping_list, settings, moulds, backups, troubles,
 )  # fmt: skip
 
 

@@ -5,9 +5,19 @@ from rosy_kettle.reference.loader import (
     Synonym,
     load_letter_widths,
     load_strengths,
+    load_symptoms,
     load_synonyms,
     load_tables,
     load_troubles,
 )
 
-__all__ = ["Strength", "Synonym", "load_letter_widths", "load_strengths", "load_synonyms", "load_tables", "load_troubles"]
+__all__ = [
+    "Strength",
+    "Synonym",
+    "load_letter_widths",
+    "load_strengths",
+    "load_symptoms",
+    "load_synonyms",
+    "load_tables",
+    "load_troubles",
+]

@@ -33,7 +33,7 @@ from rosy_kettle.core.records import (
     Tool,
     WantedDough,
 )
-from rosy_kettle.core.records.trouble import Advice, CausePrior, FactChance, TroubleTables
+from rosy_kettle.core.records.trouble import Advice, CausePrior, FactChance, Symptom, TroubleTables
 from rosy_kettle.reference.safety_loader import load_safety
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
@@ -341,3 +341,9 @@ def load_troubles() -> TroubleTables:
     )
     advice = {row["cause"]: Advice(row["now"], row["next_time"]) for row in table_rows("trouble_advice")}
     return TroubleTables({symptom: tuple(rows) for symptom, rows in priors.items()}, chances, advice)
+
+
+@cache
+def load_symptoms() -> tuple[Symptom, ...]:
+    """Return what can be seen of a piece, in the words makers use."""
+    return tuple(Symptom(row["symptom"], row["title"], row["words"], row["drawing"]) for row in table_rows("symptoms"))

@@ -1522,6 +1522,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be seen, in makers' words */
+        get: operations["troubles_symptoms_symptoms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/test-series": {
         parameters: {
             query?: never;
@@ -1688,6 +1705,92 @@ export interface paths {
         put?: never;
         /** Amend a result, or leave it out */
         post: operations["trials_amend__int_design_id__results__int_result_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/troubles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Troubles, the newest first */
+        get: operations["troubles_list__troubles_get"];
+        put?: never;
+        /** Look into a trouble */
+        post: operations["troubles_begin_troubles_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/troubles/{trouble_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One trouble with its causes */
+        get: operations["troubles_read_troubles__int_trouble_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/troubles/{trouble_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Answer questions */
+        put: operations["troubles_answer_troubles__int_trouble_id__answers_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/troubles/{trouble_id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the change into the formula */
+        post: operations["troubles_change_troubles__int_trouble_id__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/troubles/{trouble_id}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what it was */
+        put: operations["troubles_decide_troubles__int_trouble_id__outcome_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1907,6 +2010,16 @@ export interface components {
             left_out?: boolean | null;
             /** Of */
             of: number;
+        };
+        /**
+         * AnswersSave
+         * @description Answers to questions; null takes one back.
+         */
+        AnswersSave: {
+            /** Answers */
+            answers: {
+                [key: string]: string | number | null;
+            };
         };
         /**
          * AskedSchool
@@ -2297,6 +2410,8 @@ export interface components {
             order: components["schemas"]["Order"];
             run_sheet: components["schemas"]["RunSheet"];
             schedule: components["schemas"]["Schedule"];
+            /** Troubles */
+            troubles: components["schemas"]["LikelyTrouble"][];
         };
         /**
          * Bath
@@ -2541,6 +2656,28 @@ export interface components {
             name: string;
         };
         /**
+         * CauseAnswer
+         * @description One cause.
+         */
+        CauseAnswer: {
+            /** Chance */
+            chance: number;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            }[] | null;
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceAnswer"][];
+            /** Id */
+            id: string;
+            /** Next Time */
+            next_time: string;
+            /** Now */
+            now: string;
+        };
+        /**
          * CertificateFile
          * @description A scent's certificate; null is not known.
          */
@@ -2584,6 +2721,14 @@ export interface components {
              * @default 0
              */
             position?: number;
+        };
+        /**
+         * ChangeSave
+         * @description The cause whose change of the formula is taken.
+         */
+        ChangeSave: {
+            /** Cause */
+            cause: string;
         };
         /**
          * Charts
@@ -3558,6 +3703,18 @@ export interface components {
             after: number;
             /** Event */
             event: components["schemas"]["ConditionsEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["SkippedEvent"] | components["schemas"]["StepEvent"] | components["schemas"]["LotEvent"] | components["schemas"]["TemperatureEvent"] | components["schemas"]["TimerEvent"] | components["schemas"]["FeltEvent"] | components["schemas"]["CorrectedEvent"] | components["schemas"]["RescuedEvent"] | components["schemas"]["PiecesEvent"] | components["schemas"]["SampledEvent"] | components["schemas"]["NoteEvent"] | components["schemas"]["OutcomeEvent"] | components["schemas"]["ClosedEvent"];
+        };
+        /**
+         * EvidenceAnswer
+         * @description One thing that speaks for a cause, or against it.
+         */
+        EvidenceAnswer: {
+            /** Source */
+            source: string;
+            /** Supports */
+            supports: boolean;
+            /** What */
+            what: string;
         };
         /**
          * ExplanationAnswer
@@ -4890,6 +5047,20 @@ export interface components {
             levers: components["schemas"]["Lever"][];
         };
         /**
+         * LikelyTrouble
+         * @description A trouble that the readings speak for.
+         */
+        LikelyTrouble: {
+            /** Cause */
+            cause: string;
+            /** Lower */
+            lower: string;
+            /** Symptom */
+            symptom: string;
+            /** Times */
+            times: number;
+        };
+        /**
          * LineFile
          * @description One line. ``ingredient`` is null while a pasted name is not understood.
          */
@@ -5718,6 +5889,19 @@ export interface components {
             tub_l?: number | null;
         };
         /**
+         * OutcomeSave
+         * @description What it was: a cause, none-of-these, or null where nobody knows yet.
+         */
+        OutcomeSave: {
+            /** Cause */
+            cause: string | null;
+            /**
+             * Remark
+             * @default
+             */
+            remark?: string;
+        };
+        /**
          * OwnIngredientSave
          * @description An ingredient of the studio's own. Null properties are not known; left-out ones come from ``based_on``.
          */
@@ -6382,6 +6566,18 @@ export interface components {
             kind: "put";
             /** Place */
             place: string;
+        };
+        /**
+         * QuestionAnswer
+         * @description One question; a unit as its only choice asks for a number.
+         */
+        QuestionAnswer: {
+            /** Choices */
+            choices: string[];
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
         };
         /**
          * RackAdvice
@@ -7768,12 +7964,49 @@ export interface components {
             position: number;
         };
         /**
+         * SymptomAnswer
+         * @description Something that can be seen.
+         */
+        SymptomAnswer: {
+            /** Drawing */
+            drawing: string;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SymptomList
+         * @description All of them.
+         */
+        SymptomList: {
+            /** Items */
+            items: components["schemas"]["SymptomAnswer"][];
+            /**
+             * Next
+             * @default null
+             */
+            next: null;
+        };
+        /**
          * SynonymSave
          * @description A name the reader should know from now on.
          */
         SynonymSave: {
             /** Phrase */
             phrase: string;
+        };
+        /**
+         * TakenChange
+         * @description The formula that was changed, and its version now.
+         */
+        TakenChange: {
+            /** Formula Id */
+            formula_id: number;
+            /** Version */
+            version: number;
         };
         /**
          * TaskEvent
@@ -8248,6 +8481,122 @@ export interface components {
             id: number;
             /** Value */
             value: number;
+        };
+        /**
+         * TroubleAnswer
+         * @description A trouble with all that is made of it.
+         */
+        TroubleAnswer: {
+            /** Answers */
+            answers: {
+                [key: string]: unknown;
+            };
+            /** Batch Id */
+            batch_id: number | null;
+            /** Causes */
+            causes: components["schemas"]["CauseAnswer"][];
+            /** Caution */
+            caution: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Drawing */
+            drawing: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Outcome */
+            outcome: string | null;
+            /** Questions */
+            questions: components["schemas"]["QuestionAnswer"][];
+            /** Remark */
+            remark: string;
+            /** Symptom */
+            symptom: string;
+            /** Test Id */
+            test_id: number | null;
+            /** Title */
+            title: string;
+            /** Tray Id */
+            tray_id: number | null;
+        };
+        /**
+         * TroubleGlance
+         * @description A trouble in a list.
+         */
+        TroubleGlance: {
+            /** Batch Id */
+            batch_id: number | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Outcome */
+            outcome: string | null;
+            /** Symptom */
+            symptom: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * TroubleList
+         * @description Troubles, the newest first.
+         */
+        TroubleList: {
+            /** Items */
+            items: components["schemas"]["TroubleGlance"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * TroubleSave
+         * @description What is seen, and of what; nothing named is a piece from elsewhere.
+         */
+        TroubleSave: {
+            /**
+             * Answers
+             * @default {}
+             */
+            answers?: {
+                [key: string]: string | number | null;
+            };
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /**
+             * Formula Id
+             * @default null
+             */
+            formula_id?: number | null;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /** Symptom */
+            symptom: string;
+            /**
+             * Test Id
+             * @default null
+             */
+            test_id?: number | null;
+            /**
+             * Tray Id
+             * @default null
+             */
+            tray_id?: number | null;
         };
         /**
          * TubState
@@ -13669,6 +14018,53 @@ export interface operations {
             };
         };
     };
+    troubles_symptoms_symptoms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymptomList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     series_list__get: {
         parameters: {
             query?: {
@@ -14251,6 +14647,319 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_list__troubles_get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                batch_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_begin_troubles_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TroubleSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_read_troubles__int_trouble_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trouble_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_answer_troubles__int_trouble_id__answers_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trouble_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_change_troubles__int_trouble_id__change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trouble_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenChange"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    troubles_decide_troubles__int_trouble_id__outcome_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trouble_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutcomeSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleAnswer"];
                 };
             };
             /** @description Not Found */

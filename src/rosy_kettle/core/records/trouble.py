@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-__all__ = ["Advice", "CausePrior", "FactChance", "TroubleTables"]
+__all__ = ["Advice", "CausePrior", "FactChance", "Symptom", "TroubleTables"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +35,18 @@ class Advice:
 
     now: str
     next_time: str
+
+
+@dataclass(frozen=True, slots=True)
+class Symptom:
+    """Something that can be seen."""
+
+    id: str
+    title: str
+    words: str
+    """What makers search for."""
+    drawing: str
+    """Which drawing shows it."""
 
 
 @dataclass(frozen=True, slots=True)

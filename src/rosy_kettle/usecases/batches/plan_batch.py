@@ -8,13 +8,16 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.clinic.forewarn import LikelyTrouble, forewarn, with_outcomes
 from rosy_kettle.core.making.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
 from rosy_kettle.core.making.stock.lots import LotWord
 from rosy_kettle.core.records import Room
+from rosy_kettle.reference import load_troubles
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.lots import list_stock
 from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.store.rack import list_places, trays_taken
+from rosy_kettle.store.troubles import list_outcomes
 from rosy_kettle.usecases.pantry.keep_lots import lots_to_use, said_of
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
@@ -48,6 +51,8 @@ class BatchPlan:
     """Of one bowl."""
     jars: tuple[LotWord, ...]
     """What is to be said of the jars it would be taken from: expired, nearly out, open for long."""
+    troubles: tuple[LikelyTrouble, ...]
+    """The likeliest troubles of this formula in this room, with what would lower each."""
 
 
 def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
@@ -76,7 +81,9 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     schedule = replace(schedule, conflicts=(*schedule.conflicts, *_full_racks(session)))
     needed = [need.ingredient for need in order.needs]
     jars = [said_of(rows[0]) for rows in lots_to_use(session, needed).values() if rows]
-    return BatchPlan(formula_id, formula.name, order, schedule, sheet, tuple(word for words in jars for word in words))
+    likely = forewarn(formula, tables, with_outcomes(load_troubles(), list_outcomes(session)))
+    said = tuple(word for words in jars for word in words)
+    return BatchPlan(formula_id, formula.name, order, schedule, sheet, said, tuple(likely))
 
 
 def _full_racks(session: Session) -> list[str]:

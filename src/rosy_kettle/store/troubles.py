@@ -1,0 +1,85 @@
+"""Troubles that were looked into, and what they turned out to be."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, func, or_, select
+from sqlalchemy.orm import Mapped, Session, mapped_column
+
+from rosy_kettle.core.errors import NotFoundError
+from rosy_kettle.store.base import Base, UtcTime, now_utc
+
+__all__ = ["NONE_OF_THESE", "TroubleRow", "add_trouble", "find_trouble", "list_outcomes", "list_troubles"]
+
+NONE_OF_THESE = "none-of-these"
+"""Outcome where no cause that was offered was it."""
+
+
+class TroubleRow(Base):
+    """One trouble: what is seen, of what, what was answered, and what it was in the end."""
+
+    __tablename__ = "troubles"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    symptom: Mapped[str]
+    name: Mapped[str]
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
+    tray_id: Mapped[int | None] = mapped_column(ForeignKey("trays.id", ondelete="RESTRICT"))
+    test_id: Mapped[int | None] = mapped_column(ForeignKey("tub_tests.id", ondelete="RESTRICT"))
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    """As made when the trouble was looked into, a formula file."""
+    answers: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    outcome: Mapped[str | None]
+    """Id of the cause that it was, or none-of-these; null while nobody has said."""
+    remark: Mapped[str] = mapped_column(default="")
+    created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    decided_at: Mapped[datetime | None] = mapped_column(UtcTime)
+    request_key: Mapped[str | None] = mapped_column(unique=True)
+
+
+def add_trouble(session: Session, row: TroubleRow) -> TroubleRow:
+    """Keep a trouble; the same key twice keeps one."""
+    if row.request_key is not None:
+        kept = session.scalar(select(TroubleRow).where(TroubleRow.request_key == row.request_key))
+        if kept is not None:
+            return kept
+    session.add(row)
+    session.flush()
+    return row
+
+
+def find_trouble(session: Session, trouble_id: int) -> TroubleRow:
+    """Return a trouble.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none under that number.
+    """
+    row = session.get(TroubleRow, trouble_id)
+    if row is None:
+        raise NotFoundError(f"There is no trouble {trouble_id}.", noun="trouble", id=trouble_id)
+    return row
+
+
+def list_troubles(session: Session, *, query: str, batch_id: int | None, before: int | None, limit: int) -> list[TroubleRow]:
+    """Return troubles, the newest first."""
+    asked = select(TroubleRow)
+    if query:
+        words = [column.icontains(query, autoescape=True) for column in (TroubleRow.symptom, TroubleRow.name, TroubleRow.remark)]
+        asked = asked.where(or_(*words))
+    if batch_id is not None:
+        asked = asked.where(TroubleRow.batch_id == batch_id)
+    if before is not None:
+        asked = asked.where(TroubleRow.id < before)
+    return list(session.scalars(asked.order_by(TroubleRow.id.desc()).limit(limit)))
+
+
+def list_outcomes(session: Session) -> dict[tuple[str, str], int]:
+    """Return how often a symptom turned out to be a cause, by both."""
+    asked = select(TroubleRow.symptom, TroubleRow.outcome, func.count()).where(TroubleRow.outcome.is_not(None))
+    found = session.execute(asked.group_by(TroubleRow.symptom, TroubleRow.outcome))
+    return {(symptom, outcome): count for symptom, outcome, count in found if outcome is not None}

@@ -1,0 +1,1 @@
+"""Troubles looked into, and practice."""

@@ -1,0 +1,113 @@
+"""Troubles over HTTP: the record is read before anything is asked, outcomes sharpen the studio's own priors."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from rosy_kettle.core.clinic.forewarn import forewarn, with_outcomes
+from rosy_kettle.core.records import Tables
+from rosy_kettle.files import formula_to_file
+from rosy_kettle.reference import load_symptoms, load_troubles
+from tests.api.test_api import created
+from tests.api.test_batches import begun, happen
+from tests.conftest import make_formula
+
+
+def begin(client: FlaskClient, status: int = 201, **ask: Any) -> dict[str, Any]:
+    answer = client.post("/api/troubles", json=ask)
+    assert answer.status_code == status, answer.text
+    told: dict[str, Any] = answer.json
+    return told
+
+
+def chances(trouble: dict[str, Any]) -> dict[str, float]:
+    return {cause["id"]: cause["chance"] for cause in trouble["causes"]}
+
+
+def test_every_symptom_has_words_and_a_drawing() -> None:
+    assert {each.id for each in load_symptoms()} == set(load_troubles().priors)
+    assert all(each.title and each.words and each.drawing for each in load_symptoms())
+
+
+def test_what_the_bench_recorded_is_read_before_anything_is_asked(client: FlaskClient) -> None:
+    batch = begun(client)
+    happen(client, batch, kind="conditions", step="conditions", room_c=20.0, humidity_pct=78.0)
+    trouble = begin(client, symptom="never-dries", batch_id=batch["id"])
+    assert sum(chances(trouble).values()) == pytest.approx(1)
+    damp = next(cause for cause in trouble["causes"] if cause["id"] == "damp-air")
+    assert any(each["source"] == "batch" and "damp" in each["what"] for each in damp["evidence"])
+    assert "room_humidity_pct" not in {question["id"] for question in trouble["questions"]}
+    assert len(trouble["questions"]) <= 5
+
+
+def test_answers_move_the_chances_and_can_be_taken_back(client: FlaskClient) -> None:
+    trouble = begin(client, symptom="cracks", formula_id=created(client)["id"])
+    before = chances(trouble)
+    url = f"/api/troubles/{trouble['id']}/answers"
+    told = client.put(url, json={"answers": {"room_humidity_pct": 80}}).json
+    assert chances(told)["damp-air"] > before["damp-air"]
+    assert chances(client.put(url, json={"answers": {"room_humidity_pct": None}}).json) == pytest.approx(before)
+    assert client.put(url, json={"answers": {"packed": "purple"}}).status_code == 422
+
+
+def test_that_was_it_makes_the_cause_likelier_the_next_time(client: FlaskClient) -> None:
+    formula = created(client)["id"]
+    first = begin(client, symptom="warts", formula_id=formula)
+    cause = first["causes"][-1]["id"]
+    for _ in range(3):
+        trouble = begin(client, symptom="warts", formula_id=formula)
+        client.put(f"/api/troubles/{trouble['id']}/outcome", json={"cause": cause, "remark": "seen in the cut"})
+    assert chances(begin(client, symptom="warts", formula_id=formula))[cause] > chances(first)[cause]
+    none = client.put(f"/api/troubles/{first['id']}/outcome", json={"cause": "none-of-these"}).json
+    assert none["outcome"] == "none-of-these"
+    assert client.put(f"/api/troubles/{first['id']}/outcome", json={"cause": "gremlins"}).status_code == 422
+
+
+def test_the_change_is_taken_with_one_press_and_does_what_it_says(client: FlaskClient) -> None:
+    wet = make_formula(baking_soda=300, slsa_fine=90, corn_starch=60, capb_liquid=100, glycerin=60)
+    formula = client.post("/api/formulas", json=formula_to_file(wet).model_dump(mode="json")).json
+    trouble = begin(client, symptom="sticky", formula_id=formula["id"])
+    cause = next((each for each in trouble["causes"] if each["change"]), None)
+    assert cause is not None
+    effect = next(each for each in cause["effects"] if each["reading"] == "dough.saturation")
+    taken = client.post(f"/api/troubles/{trouble['id']}/change", json={"cause": cause["id"]})
+    assert taken.status_code == 201, taken.text
+    after = client.post("/api/evaluations", json=client.get(f"/api/formulas/{formula['id']}").json["formula"]).json
+    assert after["dough"]["saturation"] == pytest.approx(effect["after"], rel=1e-3)
+
+
+def test_people_are_not_diagnosed(client: FlaskClient) -> None:
+    trouble = begin(client, symptom="irritates")
+    assert "doctor or pharmacist" in trouble["caution"]
+    assert begin(client, 422, symptom="broken-heart")["message"].startswith("There is no symptom")
+
+
+def test_the_list_finds_words_and_batches(client: FlaskClient) -> None:
+    batch = begun(client)
+    begin(client, symptom="ring", batch_id=batch["id"], key="asked-once-1")
+    begin(client, symptom="ring", batch_id=batch["id"], key="asked-once-1")
+    assert len(client.get(f"/api/troubles?batch_id={batch['id']}").json["items"]) == 1
+    assert client.get("/api/troubles?q=slumps").json["items"] == []
+
+
+def test_a_plan_forewarns_of_what_its_readings_speak_for(client: FlaskClient) -> None:
+    formula = created(client)
+    damp = client.post(f"/api/formulas/{formula['id']}/plans", json={"wishes": [{"pieces": 4}], "humidity_pct": 85}).json
+    assert 1 <= len(damp["troubles"]) <= 3
+    assert all(each["times"] > 1 and each["lower"] for each in damp["troubles"])
+
+
+def test_forewarning_by_hand(tables: Tables) -> None:
+    """Twelve outcomes of one cause put its weight up by twelve; nothing is warned of where nothing speaks for it."""
+    troubles = load_troubles()
+    own = with_outcomes(troubles, {("ring", "too-much-liquid-oil"): 12, ("ring", "none-of-these"): 2})
+    weights = {prior.cause: prior.weight for prior in troubles.priors["ring"]}
+    after = {prior.cause: prior.weight for prior in own.priors["ring"]}
+    assert after["too-much-liquid-oil"] == weights["too-much-liquid-oil"] + 12
+    assert after["unknown-cause"] == weights["unknown-cause"] + 2
+    oily = make_formula(baking_soda=200, slsa_fine=60, corn_starch=40, sweet_almond_oil=160, citric_acid=60)
+    named = {each.symptom for each in forewarn(oily, tables, troubles)}
+    assert named & {"ring", "oil-film", "slippery", "separates", "slumps", "little-foam", "foam-gone-fast"}
