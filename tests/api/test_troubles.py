@@ -67,7 +67,7 @@ def test_that_was_it_makes_the_cause_likelier_the_next_time(client: FlaskClient)
 
 
 def test_the_change_is_taken_with_one_press_and_does_what_it_says(client: FlaskClient) -> None:
-    wet = make_formula(baking_soda=300, slsa_fine=90, corn_starch=60, capb_liquid=100, glycerin=60)
+    wet = make_formula(baking_soda=300, slsa_fine=90, corn_starch=60, capb_liquid=130, glycerin=110)
     formula = client.post("/api/formulas", json=formula_to_file(wet).model_dump(mode="json")).json
     trouble = begin(client, symptom="sticky", formula_id=formula["id"])
     cause = next((each for each in trouble["causes"] if each["change"]), None)
@@ -108,6 +108,6 @@ def test_forewarning_by_hand(tables: Tables) -> None:
     after = {prior.cause: prior.weight for prior in own.priors["ring"]}
     assert after["too-much-liquid-oil"] == weights["too-much-liquid-oil"] + 12
     assert after["unknown-cause"] == weights["unknown-cause"] + 2
-    oily = make_formula(baking_soda=200, slsa_fine=60, corn_starch=40, sweet_almond_oil=160, citric_acid=60)
+    oily = make_formula(baking_soda=200, slsa_fine=60, corn_starch=40, sweet_almond_oil=160, citric_acid_anhydrous=60)
     named = {each.symptom for each in forewarn(oily, tables, troubles)}
     assert named & {"ring", "oil-film", "slippery", "separates", "slumps", "little-foam", "foam-gone-fast"}
