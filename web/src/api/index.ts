@@ -11,6 +11,7 @@ export * from "./queries";
 export * from "./rack";
 export * from "./series";
 export * from "./trials";
+export * from "./troubles";
 export * from "./tub";
 export type * from "./types";
 export { type Answered, useAnswer } from "./useAnswer";

@@ -51,6 +51,11 @@ const router = createBrowserRouter([
         path: "batches/:batchId/label",
         lazy: async () => ({ Component: (await import("../features/labels")).LabelPage }),
       },
+      { path: "clinic", lazy: async () => ({ Component: (await import("../features/clinic")).ClinicPage }) },
+      {
+        path: "clinic/:troubleId",
+        lazy: async () => ({ Component: (await import("../features/clinic")).TroublePage }),
+      },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
         path: "plan/:formulaId",

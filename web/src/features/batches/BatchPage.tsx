@@ -100,6 +100,9 @@ function BatchRecord({
           <Link className="underline underline-offset-4" to={`/batches/${batch.id}/label`}>
             Its label
           </Link>{" "}
+          <Link className="underline underline-offset-4" to={`/clinic?batch=${batch.id}`}>
+            What went wrong?
+          </Link>{" "}
           <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
             JSON
           </a>{" "}

@@ -34,6 +34,7 @@ export function HeadMenu({ onKeep }: { onKeep: () => void }) {
     { words: "Make two halves of it", run: () => addPortion(true) },
     { words: "Scale to a mass…", run: sheets.scale },
     { words: "How it is made, used and paid for…", run: sheets.settings },
+    { words: "What went wrong?", run: () => void navigate(`/clinic?formula=${answer.id}`) },
     { words: "Its label…", run: () => void navigate(`/formulas/${answer.id}/label`) },
     { words: "What it costs and what is left…", run: () => void navigate(`/formulas/${answer.id}/money`) },
     { words: "All in grams", run: () => sheets.showIn("g") },

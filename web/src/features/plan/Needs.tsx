@@ -5,6 +5,33 @@ import { KeptNumber } from "../../ui";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
 export function Needs({ plan }: { plan: BatchPlan }) {
+  return (
+    <>
+      <Pantry plan={plan} />
+      <Forewarned plan={plan} />
+    </>
+  );
+}
+
+/** The likeliest troubles of this formula in this room, each with what would lower it. */
+function Forewarned({ plan }: { plan: BatchPlan }) {
+  if (plan.troubles.length === 0) return null;
+  return (
+    <section aria-label="What could go wrong" className="no-print pt-6">
+      <h2 className="text-row italic text-soft">What could go wrong, by its readings and the room</h2>
+      <ul className="max-w-[900px] text-body">
+        {plan.troubles.map((each) => (
+          <li key={each.symptom} className="border-b-[0.9px] border-ink py-1">
+            <b>{each.symptom.replaceAll("-", " ")}</b>, {fixed(each.times, 1)} times likelier than usual, from{" "}
+            {each.cause.replaceAll("-", " ")}. {inUnits(each.lower)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Pantry({ plan }: { plan: BatchPlan }) {
   const save = useSaveStock();
   const short = plan.order.needs.filter((need) => (need.short_g ?? 0) > 0);
   const unknown = plan.order.needs.filter((need) => need.on_hand_g === null).length;

@@ -66,6 +66,9 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
               {tray.name}
             </Link>
           )}{" "}
+          <Link className="no-print text-label underline underline-offset-4" to={`/clinic?tray=${tray.id}`}>
+            What went wrong?
+          </Link>{" "}
           <span className="text-label text-soft">
             {tray.pieces} {tray.pieces === 1 ? "piece" : "pieces"} in{" "}
             {places.length > 1 && !tray.wrapped_at ? (

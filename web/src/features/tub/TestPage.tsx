@@ -81,6 +81,11 @@ function Test({
           <Link className="underline underline-offset-4" to={`/batches/${test.batch_id}`}>
             Its batch
           </Link>
+        )}{" "}
+        {test.formula_id && (
+          <Link className="underline underline-offset-4" to={`/clinic?test=${test.id}`}>
+            What went wrong?
+          </Link>
         )}
       </p>
       <Watch test={test} height={height} onHeight={setHeight} act={act} />

@@ -1,0 +1,2 @@
+export { ClinicPage } from "./ClinicPage";
+export { TroublePage } from "./TroublePage";
