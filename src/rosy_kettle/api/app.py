@@ -28,6 +28,7 @@ from rosy_kettle.api import (
     money,
     moulds,
     orders,
+    practice_runs,
     profiles,
     rack,
     reference,
@@ -63,7 +64,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 PARTS = (
     reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
-    shopping_list, settings, moulds, backups, troubles,
+    shopping_list, settings, moulds, backups, troubles, practice_runs,
 )  # fmt: skip
 
 

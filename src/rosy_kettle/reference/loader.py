@@ -11,6 +11,7 @@ from importlib.resources import files
 from typing import Any
 
 from rosy_kettle.core.making.label.letters import LetterWidths
+from rosy_kettle.core.practice.scenario import Hidden, Scenario
 from rosy_kettle.core.records import (
     AcidSystem,
     AcidTraits,
@@ -41,6 +42,7 @@ __all__ = [
     "Strength",
     "Synonym",
     "load_letter_widths",
+    "load_practice",
     "load_strengths",
     "load_synonyms",
     "load_tables",
@@ -50,6 +52,7 @@ __all__ = [
 
 METHODS = files("rosy_kettle.reference") / "methods"
 SCHOOLS = files("rosy_kettle.reference") / "schools.toml"
+PRACTICE = files("rosy_kettle.reference") / "practice.toml"
 SOLID_FAT_COLUMNS = {
     "sfc_10c": 10.0, "sfc_15c": 15.0, "sfc_20c": 20.0, "sfc_25c": 25.0, "sfc_30c": 30.0,
     "sfc_32_5c": 32.5, "sfc_35c": 35.0, "sfc_37_5c": 37.5, "sfc_40c": 40.0,
@@ -347,3 +350,14 @@ def load_troubles() -> TroubleTables:
 def load_symptoms() -> tuple[Symptom, ...]:
     """Return what can be seen of a piece, in the words makers use."""
     return tuple(Symptom(row["symptom"], row["title"], row["words"], row["drawing"]) for row in table_rows("symptoms"))
+
+
+@cache
+def load_practice() -> dict[str, Scenario]:
+    """Return the practice bowls by id, in their order."""
+    found: dict[str, Scenario] = {}
+    for row in tomllib.loads(PRACTICE.read_text(encoding="utf-8"))["scenario"]:
+        hidden = tuple(Hidden(**each) for each in row.pop("hidden", []))
+        factors = {f"demand.{each.ingredient}": each.value for each in hidden if each.kind == "thirsty"}
+        found[row["id"]] = Scenario(**row, hidden=hidden, factors=factors)
+    return found

@@ -1124,6 +1124,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs, the newest first */
+        get: operations["practice_runs_list__get"];
+        put?: never;
+        /** Begin a run */
+        post: operations["practice_runs_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-runs/bowls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bowls one can practise at */
+        get: operations["practice_runs_bowls_bowls_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-runs/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Doughs for the eye */
+        get: operations["practice_runs_eye_cards_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One run */
+        get: operations["practice_runs_read__int_run_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-runs/{run_id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do one thing */
+        post: operations["practice_runs_act__int_run_id__acts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/profiles": {
         parameters: {
             query?: never;
@@ -1871,6 +1957,29 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActSave
+         * @description One thing done: grams as the scale shows them, or minutes.
+         */
+        ActSave: {
+            /** After */
+            after: number;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "add" | "mix" | "rest" | "feel" | "shape";
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
+        };
+        /**
          * Advice
          * @description What a reading gives rise to, as a code with its facts and in words; severity is note or warn.
          */
@@ -2606,6 +2715,18 @@ export interface components {
             tolerance_g: number | null;
         };
         /**
+         * BestHandAnswer
+         * @description What the best hand would have done.
+         */
+        BestHandAnswer: {
+            /** Score */
+            score: number;
+            /** Settles At */
+            settles_at: number;
+            /** Words */
+            words: string[];
+        };
+        /**
          * BoundSave
          * @description An ingredient and how much of the formula it may be.
          */
@@ -2642,6 +2763,31 @@ export interface components {
             price: string;
             /** Supplier */
             supplier: string;
+        };
+        /**
+         * CardAnswer
+         * @description A dough for the eye.
+         */
+        CardAnswer: {
+            /** Saturation */
+            saturation: number;
+            /** State */
+            state: string;
+        };
+        /**
+         * CardList
+         * @description A pack of them, and what they can be called.
+         */
+        CardList: {
+            /** Items */
+            items: components["schemas"]["CardAnswer"][];
+            /**
+             * Next
+             * @default null
+             */
+            next: null;
+            /** States */
+            states: string[];
         };
         /**
          * Cause
@@ -3169,6 +3315,29 @@ export interface components {
             per_gram: string;
             /** Share Pct */
             share_pct: number;
+        };
+        /**
+         * DebriefAnswer
+         * @description The truth, once the bowl is shaped.
+         */
+        DebriefAnswer: {
+            best: components["schemas"]["BestHandAnswer"];
+            /** Effects */
+            effects: components["schemas"]["StepEffect"][];
+            /** Path */
+            path: components["schemas"]["MomentAnswer"][];
+            /** Score */
+            score: {
+                [key: string]: number;
+            };
+            /** Settles At */
+            settles_at: number;
+            /** Truth */
+            truth: string[];
+            /** Wanted High */
+            wanted_high: number;
+            /** Wanted Low */
+            wanted_low: number;
         };
         /**
          * DeclaredName
@@ -3863,6 +4032,18 @@ export interface components {
             state: string;
         };
         /**
+         * FeltAnswer
+         * @description What the hands said.
+         */
+        FeltAnswer: {
+            /** Minutes */
+            minutes: number;
+            /** State */
+            state: string;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * FeltEvent
          * @description What the hands found.
          */
@@ -4485,6 +4666,18 @@ export interface components {
             short_name: string;
             /** Synonyms */
             synonyms: string[];
+        };
+        /**
+         * JarAnswer
+         * @description A jar at the bowl.
+         */
+        JarAnswer: {
+            /** Ingredient */
+            ingredient: string;
+            /** Mass G */
+            mass_g: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * JournalEntry
@@ -5547,6 +5740,20 @@ export interface components {
             repeatability: number | null;
         };
         /**
+         * MomentAnswer
+         * @description The bowl at a moment; told only after the end.
+         */
+        MomentAnswer: {
+            /** Minutes */
+            minutes: number;
+            /** Now */
+            now: number;
+            /** Settles At */
+            settles_at: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * MoneyAnswer
          * @description All that is said of the money of a formula.
          */
@@ -6196,6 +6403,35 @@ export interface components {
             share_pct: number;
             /** Split */
             split: string | null;
+        };
+        /**
+         * PracticeBowl
+         * @description A bowl one can practise at.
+         */
+        PracticeBowl: {
+            /** Id */
+            id: string;
+            /** Level */
+            level: number;
+            /** Method */
+            method: string;
+            /** Story */
+            story: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PracticeBowlList
+         * @description All of them.
+         */
+        PracticeBowlList: {
+            /** Items */
+            items: components["schemas"]["PracticeBowl"][];
+            /**
+             * Next
+             * @default null
+             */
+            next: null;
         };
         /**
          * PriceBreakText
@@ -7012,6 +7248,108 @@ export interface components {
             message: string;
         };
         /**
+         * RunAnswer
+         * @description A practice run as it stands; it touches neither stock nor journal nor learning.
+         */
+        RunAnswer: {
+            /** Added */
+            added: components["schemas"]["JarAnswer"][];
+            debrief: components["schemas"]["DebriefAnswer"] | null;
+            /** Done */
+            done: number;
+            /** Dry */
+            dry: string;
+            /** Ended */
+            ended: boolean;
+            /** Felt */
+            felt: components["schemas"]["FeltAnswer"][];
+            /** Hint */
+            hint: string;
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Id */
+            id: number;
+            /** Jars */
+            jars: components["schemas"]["JarAnswer"][];
+            /** Level */
+            level: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Practice
+             * @default true
+             * @constant
+             */
+            practice: true;
+            /** Room C */
+            room_c: number;
+            /** Scenario */
+            scenario: string;
+            /** Seed */
+            seed: number;
+            /** Story */
+            story: string;
+            /** Temperature C */
+            temperature_c: number;
+            /** Title */
+            title: string;
+            /** Wanted */
+            wanted: string[];
+            /** Wet */
+            wet: string;
+        };
+        /**
+         * RunGlance
+         * @description A run in a list.
+         */
+        RunGlance: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Ended */
+            ended: boolean;
+            /** Id */
+            id: number;
+            /** Scenario */
+            scenario: string;
+            /** Score */
+            score: number | null;
+            /** Seed */
+            seed: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RunList
+         * @description Runs, the newest first.
+         */
+        RunList: {
+            /** Items */
+            items: components["schemas"]["RunGlance"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * RunSave
+         * @description Begin a run: seed 0 is the bowl as it stands, any other moves what is hidden a little.
+         */
+        RunSave: {
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /** Scenario */
+            scenario: string;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+        };
+        /**
          * RunSheet
          * @description Everything that goes on one page.
          */
@@ -7685,6 +8023,24 @@ export interface components {
             chance: number;
             /** State */
             state: string;
+        };
+        /**
+         * StepEffect
+         * @description What one correction did.
+         */
+        StepEffect: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Mass G */
+            mass_g: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
         };
         /**
          * StepEvent
@@ -12753,6 +13109,306 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_list__get: {
+        parameters: {
+            query?: {
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_bowls_bowls_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeBowlList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_eye_cards_get: {
+        parameters: {
+            query?: {
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_read__int_run_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_act__int_run_id__acts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

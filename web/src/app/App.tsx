@@ -56,6 +56,18 @@ const router = createBrowserRouter([
         path: "clinic/:troubleId",
         lazy: async () => ({ Component: (await import("../features/clinic")).TroublePage }),
       },
+      {
+        path: "practice",
+        lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
+      },
+      {
+        path: "practice/eye",
+        lazy: async () => ({ Component: (await import("../features/practice")).EyePage }),
+      },
+      {
+        path: "practice/:runId",
+        lazy: async () => ({ Component: (await import("../features/practice")).RunPage }),
+      },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
         path: "plan/:formulaId",

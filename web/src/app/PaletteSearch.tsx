@@ -80,6 +80,8 @@ function useEntries(typed: string): Entry[] {
           { words: "Its skin ledger", kind: "here", go: to(`/formulas/${open}/ledger`) },
           { words: "Its curves", kind: "here", go: to(`/formulas/${open}/curves`) },
           { words: "Its versions", kind: "here", go: to(`/formulas/${open}/versions`) },
+          { words: "Its label", kind: "here", go: to(`/formulas/${open}/label`) },
+          { words: "Its money", kind: "here", go: to(`/formulas/${open}/money`) },
           { words: "Plan a batch of it", kind: "here", go: to(`/plan/${open}`) },
         ]
       : [];
@@ -93,6 +95,10 @@ function useEntries(typed: string): Entry[] {
       { words: "Rack", kind: "page", go: to("/rack") },
       { words: "Week", kind: "page", go: to("/week") },
       { words: "Lots", kind: "page", go: to("/pantry/lots") },
+      { words: "What went wrong?", kind: "page", go: to("/clinic") },
+      { words: "Practice", kind: "page", go: to("/practice") },
+      { words: "Train the eye", kind: "page", go: to("/practice/eye") },
+      { words: "Backups and files", kind: "page", go: to("/settings/files") },
       { words: "Settings", kind: "page", go: to("/settings") },
       { words: "Tub", kind: "page", go: to("/tub") },
       { words: "Side by side", kind: "page", go: to("/tub/series") },

@@ -1,0 +1,1 @@
+"""Practice: a bowl with hidden truth, corrected by feel; never part of the studio's own record."""

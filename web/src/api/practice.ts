@@ -1,0 +1,59 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, client } from "./client";
+import type { components } from "./schema";
+
+/** Requests of practice: bowls with hidden truth; they touch neither stock nor journal nor learning. */
+const RUNS = ["practice"] as const;
+
+export type PracticeRun = components["schemas"]["RunAnswer"];
+export type Debriefing = NonNullable<PracticeRun["debrief"]>;
+export type PracticeAct = Omit<components["schemas"]["ActSave"], "after">;
+
+export const usePracticeBowls = () =>
+  useQuery({
+    queryKey: [...RUNS, "bowls"] as const,
+    queryFn: async () => (await api(client.GET("/api/practice-runs/bowls"))).items,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const usePracticeRuns = () =>
+  useQuery({
+    queryKey: [...RUNS, "list"] as const,
+    queryFn: async () =>
+      (await api(client.GET("/api/practice-runs", { params: { query: { limit: 20 } } }))).items,
+    staleTime: 0,
+  });
+
+export const usePracticeRun = (id: number) =>
+  useQuery({
+    queryKey: [...RUNS, id] as const,
+    queryFn: () => api(client.GET("/api/practice-runs/{run_id}", { params: { path: { run_id: id } } })),
+    staleTime: 0,
+  });
+
+export const useBeginRun = () =>
+  useMutation({
+    mutationFn: (body: { scenario: string; seed: number; key: string }) =>
+      api(client.POST("/api/practice-runs", { body })),
+  });
+
+export const useActInRun = (id: number) => {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ after, act }: { after: number; act: PracticeAct }) =>
+      api(
+        client.POST("/api/practice-runs/{run_id}/acts", {
+          params: { path: { run_id: id } },
+          body: { ...act, after },
+        }),
+      ),
+    onSuccess: (run) => queries.setQueryData([...RUNS, id], run),
+  });
+};
+
+export const useCards = (seed: number) =>
+  useQuery({
+    queryKey: [...RUNS, "cards", seed] as const,
+    queryFn: () => api(client.GET("/api/practice-runs/cards", { params: { query: { seed } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });

@@ -1,0 +1,3 @@
+export { EyePage } from "./EyePage";
+export { PracticePage } from "./PracticePage";
+export { RunPage } from "./RunPage";
