@@ -223,6 +223,9 @@ def ingredients() -> None:
 @click.option("--seed-demo", is_flag=True, help="Fill a studio that has no formula yet with the demo data.")
 @click.option("--scale-port", default=None, help="Serial port of a real scale, such as /dev/ttyUSB0; none takes the stand-in.")
 @click.option(
+    "--lan", is_flag=True, help="Serve the network too: devices that are paired on this machine's screen come in, nobody else."
+)
+@click.option(
     "--unguarded",
     is_flag=True,
     help="Serve beyond this machine although nobody is asked who they are: all on the network can read and change the studio.",
@@ -233,13 +236,14 @@ def ingredients() -> None:
     type=click.FloatRange(1.0, 3600.0),
     help="How fast the bench's clock runs; for trying things out.",
 )
-def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, unguarded: bool, clock_rate: float) -> None:
+def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, lan: bool, unguarded: bool, clock_rate: float) -> None:
     """Serve the studio in the data folder."""
     from rosy_kettle.api.server import serve_studio  # imported late: the other commands start faster without the server
     from rosy_kettle.devices import BenchClock, open_devices
 
     bench = open_devices(BenchClock(clock_rate), scale_port)
-    serve_studio(host, port, seed_demo=seed_demo, bench=bench, unguarded=unguarded)
+    reached = "0.0.0.0" if lan and host == "127.0.0.1" else host  # noqa: S104 - asked for, and guarded by pairing
+    serve_studio(reached, port, seed_demo=seed_demo, bench=bench, unguarded=unguarded, lan=lan)
 
 
 @commands.command()

@@ -28,6 +28,7 @@ from rosy_kettle.api import (
     money,
     moulds,
     orders,
+    pairing,
     practice_runs,
     profiles,
     rack,
@@ -41,6 +42,7 @@ from rosy_kettle.api import (
     tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
+from rosy_kettle.api.guests import Guests, register_guests
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.studio import current_keeper
@@ -64,12 +66,17 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 PARTS = (
     reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
     trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
-    shopping_list, settings, moulds, backups, troubles, practice_runs,
+    shopping_list, settings, moulds, backups, troubles, practice_runs, pairing,
 )  # fmt: skip
 
 
 def create_app(
-    studio: Studio, bench: BenchDevices | None = None, hosts: Collection[str] = LOOPBACK_HOSTS, *, any_address: bool = False
+    studio: Studio,
+    bench: BenchDevices | None = None,
+    hosts: Collection[str] = LOOPBACK_HOSTS,
+    *,
+    any_address: bool = False,
+    lan: bool = False,
 ) -> OpenAPI:
     """Return the application for an open studio, with the devices of its bench and the names it answers under."""
     app = OpenAPI(
@@ -89,11 +96,16 @@ def create_app(
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False
     register_doors(app, hosts, any_address=any_address)
+    if lan:
+        app.extensions["guests"] = Guests(studio)
+        register_guests(app, app.extensions["guests"])
     register_workers(app)
     errors.register_errors(app)
     for part in PARTS:
         app.register_api(part.blueprint)
     app.add_url_rule("/api/openapi.json", view_func=_description, endpoint="openapi_json")
+    app.add_url_rule("/pair", view_func=pairing.pair_page, endpoint="pair_page")
+    app.add_url_rule("/pair.js", view_func=pairing.pair_script, endpoint="pair_script")
     app.add_url_rule("/", view_func=_page, endpoint="page")
     app.add_url_rule("/assets/<path:name>", view_func=_asset, endpoint="asset")
     # Addresses of the pages are answered from here, because a catch-all route would turn every 405 into a page.

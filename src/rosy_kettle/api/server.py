@@ -41,7 +41,7 @@ QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded 
 
 def serve_studio(
     host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None, bench: BenchDevices | None = None,
-    unguarded: bool = False,
+    unguarded: bool = False, lan: bool = False,
 ) -> None:  # fmt: skip
     """Open the studio, serve it until stopped, and print the address once it answers.
 
@@ -51,16 +51,16 @@ def serve_studio(
         If the port is taken, the host cannot be served, or it is no loopback address and nobody said ``unguarded``.
     """
     outside = host not in LOOPBACK_HOSTS and not host.startswith("127.")
-    if outside and not unguarded:
+    if outside and not (unguarded or lan):
         raise InputError(
             f"{host} is reached from other machines, and nothing asks who they are: everyone on the network could read and "
-            "change this studio. Say --unguarded if that is meant, or leave --host away.", quantity="host",
+            "change this studio. Say --lan to let paired devices in alone, or leave --host away.", quantity="host",
         )  # fmt: skip
     studio = open_studio(folder, serving=True)
     if seed_demo:
         put_in_demo_data(studio)
     try:
-        app = create_app(studio, bench, {*LOOPBACK_HOSTS, host.lower()}, any_address=outside)
+        app = create_app(studio, bench, {*LOOPBACK_HOSTS, host.lower()}, any_address=outside, lan=lan)
         server = create_server(
             app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
             cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,

@@ -7,6 +7,7 @@ export * from "./labels";
 export * from "./learning";
 export * from "./lots";
 export * from "./money";
+export * from "./pairing";
 export * from "./practice";
 export * from "./queries";
 export * from "./rack";

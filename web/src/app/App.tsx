@@ -103,6 +103,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/settings")).SettingsPage }),
       },
       {
+        path: "settings/devices",
+        lazy: async () => ({ Component: (await import("../features/devices")).DevicesPage }),
+      },
+      {
         path: "settings/files",
         lazy: async () => ({ Component: (await import("../features/files")).FilesPage }),
       },

@@ -99,6 +99,7 @@ function useEntries(typed: string): Entry[] {
       { words: "Practice", kind: "page", go: to("/practice") },
       { words: "Train the eye", kind: "page", go: to("/practice/eye") },
       { words: "Backups and files", kind: "page", go: to("/settings/files") },
+      { words: "Devices on the network", kind: "page", go: to("/settings/devices") },
       { words: "Settings", kind: "page", go: to("/settings") },
       { words: "Tub", kind: "page", go: to("/tub") },
       { words: "Side by side", kind: "page", go: to("/tub/series") },

@@ -25,8 +25,7 @@ export function Debrief({ run, found }: { run: PracticeRun; found: Debriefing })
         {fixed(found.score.whole ?? 0, 0)} <span className="text-state">of 100</span>
       </p>
       <p className="pt-1 text-reading">
-        The best hand would have {found.best.words.map(inUnits).join(", then ")}: {fixed(found.best.score, 0)}{" "}
-        of 100.
+        The best hand: {found.best.words.map(inUnits).join(", then ")}: {fixed(found.best.score, 0)} of 100.
       </p>
       <section aria-label="What was hidden" className="pt-4">
         <h2 className="text-row italic text-soft">What was hidden</h2>
@@ -59,7 +58,7 @@ export function Debrief({ run, found }: { run: PracticeRun; found: Debriefing })
               {
                 name: "as it felt",
                 points: found.path.map((each) => [each.minutes, each.now]),
-                style: "wet",
+                style: "ink",
               },
               {
                 name: "settles at",

@@ -62,6 +62,9 @@ export function SettingsPage() {
         Facts of the maker for labels, hands and hours for the week, money for prices.{" "}
         <Link className="underline underline-offset-4" to="/settings/files">
           Backups and files
+        </Link>{" "}
+        <Link className="underline underline-offset-4" to="/settings/devices">
+          Devices on the network
         </Link>
       </p>
       {settings.error && <p className="pt-6 text-reading text-rosy">{messageOf(settings.error)}</p>}

@@ -15,11 +15,13 @@ from rosy_kettle.store.learnt_factors import LearntFactorRow
 from rosy_kettle.store.measurements import MeasurementRow
 from rosy_kettle.store.moulds import MouldRow
 from rosy_kettle.store.orders import OrderRow
+from rosy_kettle.store.practice_runs import PracticeRunRow
 from rosy_kettle.store.profiles import ProfileRow
 from rosy_kettle.store.rack import AirRow, PlaceRow, TrayEventRow, TrayRow
 from rosy_kettle.store.settings import SettingsRow
 from rosy_kettle.store.test_series import TestSeriesRow
 from rosy_kettle.store.trial_designs import TrialDesignRow, TrialResultRow
+from rosy_kettle.store.troubles import TroubleRow
 from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
 
 __all__ = ["LISTS", "POINTS_AT", "TOLD", "Told", "events_table", "repointed", "table_of", "unpointed"]
@@ -60,6 +62,7 @@ LISTS: Mapping[str, tuple[tuple[str, type[Base], tuple[str, ...]], ...]] = {
     "learning.json": (
         ("factors", LearntFactorRow, ("id",)), ("measurements", MeasurementRow, ("at", "kind")),
         ("designs", TrialDesignRow, ("designed_at", "name")), ("results", TrialResultRow, ("at", "design_id", "trial")),
+        ("troubles", TroubleRow, ("created_at", "symptom")), ("practice", PracticeRunRow, ("created_at", "scenario")),
     ),
     "settings.json": (("settings", SettingsRow, ("id",)), ("profiles", ProfileRow, ("id",)), ("moulds", MouldRow, ("tool_id",))),
 }  # fmt: skip
