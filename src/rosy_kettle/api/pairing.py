@@ -11,9 +11,9 @@ from rosy_kettle.api.guests import COOKIE, Guests
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.pairing import (
-    ClaimAnswer,
-    ClaimSave,
+    DeviceClaim,
     DevicePath,
+    PairedAnswer,
     PairedDeviceAnswer,
     PairedDeviceList,
     PairingAnswer,
@@ -67,10 +67,10 @@ def begin(body: PairingSave) -> Response:
     return respond(PairingAnswer(code=code, seconds=seconds, address=address, qr=_qr(f"{address}#{code}")), 201)
 
 
-@blueprint.post("/pairing/claims", summary="Pair this device", responses={201: ClaimAnswer})
-def claim(body: ClaimSave) -> Response:
+@blueprint.post("/pairing/claims", summary="Pair this device", responses={201: PairedAnswer})
+def claim(body: DeviceClaim) -> Response:
     token = _guests().claim(body.code, body.name.strip())
-    response = respond(ClaimAnswer(), 201)
+    response = respond(PairedAnswer(), 201)
     response.set_cookie(
         COOKIE, token, max_age=COOKIE_SECONDS, httponly=True, samesite="Strict", secure=request.is_secure, path="/"
     )  # fmt: skip

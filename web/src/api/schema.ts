@@ -3033,26 +3033,26 @@ export interface components {
             worth: number | null;
         };
         /**
-         * ClaimAnswer
-         * @description The device is paired; its cookie is set.
-         */
-        ClaimAnswer: {
-            /**
-             * Paired
-             * @default true
-             * @constant
-             */
-            paired: true;
-        };
-        /**
          * ClaimSave
-         * @description The code as it is read off the studio's own screen, and how the device is called.
+         * @description One variant is better than another, by at least so much.
          */
         ClaimSave: {
-            /** Code */
-            code: string;
-            /** Name */
-            name: string;
+            /** Better */
+            better: string;
+            /**
+             * Lower Is Better
+             * @default false
+             */
+            lower_is_better?: boolean;
+            /** Reading */
+            reading: string;
+            /** Than */
+            than: string;
+            /**
+             * Worth
+             * @default null
+             */
+            worth?: number | null;
         };
         /**
          * ClosedEvent
@@ -3567,6 +3567,16 @@ export interface components {
             unit: string;
             /** Value */
             value: number | null;
+        };
+        /**
+         * DeviceClaim
+         * @description The code as it is read off the studio's own screen, and how the device is called.
+         */
+        DeviceClaim: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
         };
         /**
          * DeviceList
@@ -6199,6 +6209,18 @@ export interface components {
             properties?: {
                 [key: string]: number | null;
             };
+        };
+        /**
+         * PairedAnswer
+         * @description The device is paired; its cookie is set.
+         */
+        PairedAnswer: {
+            /**
+             * Paired
+             * @default true
+             * @constant
+             */
+            paired: true;
         };
         /**
          * PairedDeviceAnswer
@@ -13466,7 +13488,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClaimSave"];
+                "application/json": components["schemas"]["DeviceClaim"];
             };
         };
         responses: {
@@ -13476,7 +13498,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClaimAnswer"];
+                    "application/json": components["schemas"]["PairedAnswer"];
                 };
             };
             /** @description Unauthorized */

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Number, Request, Response
 
-__all__ = ["ClaimAnswer", "ClaimSave", "DevicePath", "PairedDeviceAnswer", "PairedDeviceList", "PairingAnswer", "PairingSave"]
+__all__ = ["DeviceClaim", "DevicePath", "PairedAnswer", "PairedDeviceAnswer", "PairedDeviceList", "PairingAnswer", "PairingSave"]
 
 Role = Literal["look", "bench", "all"]
 
@@ -30,14 +30,14 @@ class PairingAnswer(Response):
     """The address with the code as a QR symbol, a row a text of 0 and 1."""
 
 
-class ClaimSave(Request):
+class DeviceClaim(Request):
     """The code as it is read off the studio's own screen, and how the device is called."""
 
     code: Annotated[str, Field(pattern=r"^[0-9]{8}$")]
     name: Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00-\x1f\x7f]*$")]
 
 
-class ClaimAnswer(Response):
+class PairedAnswer(Response):
     """The device is paired; its cookie is set."""
 
     paired: Literal[True] = True

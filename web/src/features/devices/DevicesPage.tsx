@@ -58,7 +58,7 @@ export function DevicesPage() {
           </p>
           {code && (
             <div className="flex flex-wrap items-center gap-10 pt-5">
-              <Symbol rows={code.qr} />
+              <QrSymbol rows={code.qr} />
               <div>
                 <p className="text-body">
                   On the device open <b>{code.address}</b> and type
@@ -110,7 +110,7 @@ export function DevicesPage() {
 }
 
 /** A QR symbol, black on white whatever the light: cameras want it so. */
-function Symbol({ rows }: { rows: readonly string[] }) {
+function QrSymbol({ rows }: { rows: readonly string[] }) {
   const quiet = 4;
   const size = rows.length + 2 * quiet;
   const path = rows
