@@ -19,11 +19,14 @@ from waitress.channel import ClientDisconnected, HTTPChannel
 from rosy_kettle.api.app import create_app
 from rosy_kettle.api.backups import LARGEST_ZIP_BYTES
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
+from rosy_kettle.api.rescue import good_backups, serve_rescue
 from rosy_kettle.api.workers import THREADS, changes_the_studio
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.devices import BenchDevices
-from rosy_kettle.store import Studio, open_studio
+from rosy_kettle.store import Studio, data_folder, open_studio
+from rosy_kettle.store.copies import damage_of
 from rosy_kettle.store.photos import settle_waiting_photos
+from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
 from rosy_kettle.usecases.studio.back_up_daily import back_up_daily
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
@@ -56,11 +59,12 @@ def serve_studio(
             f"{host} is reached from other machines, and nothing asks who they are: everyone on the network could read and "
             "change this studio. Say --lan to let paired devices in alone, or leave --host away.", quantity="host",
         )  # fmt: skip
-    studio = open_studio(folder, serving=True)
+    hosts = {*LOOPBACK_HOSTS, host.lower()}
+    studio = _opened(host, port, folder, hosts)
     if seed_demo:
         put_in_demo_data(studio)
     try:
-        app = create_app(studio, bench, {*LOOPBACK_HOSTS, host.lower()}, any_address=outside, lan=lan)
+        app = create_app(studio, bench, hosts, any_address=outside, lan=lan)
         server = create_server(
             app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
             cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,
@@ -86,6 +90,19 @@ def serve_studio(
         stopped.set()
         keeper.stop()
         studio.close()
+
+
+def _opened(host: str, port: int, folder: Path | None, hosts: set[str]) -> Studio:
+    """Open the studio; where its file is damaged and there is a whole backup, offer that on the address first."""
+    try:
+        return open_studio(folder, serving=True)
+    except InputError as error:
+        place = folder or data_folder()
+        path = place / FILE_NAME
+        if not (path.exists() and damage_of(path) and good_backups(place)):
+            raise
+        serve_rescue(host, port, place, error.message, hosts)
+    return open_studio(folder, serving=True)
 
 
 class _Channel(HTTPChannel):  # type: ignore[misc]
