@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sqlite3
 from collections.abc import Sequence
 from contextlib import closing
@@ -20,6 +21,7 @@ EVERY = timedelta(days=1)
 DAYS, WEEKS, MONTHS = 7, 4, 12
 """How many days, weeks and months keep their newest backup."""
 STAMP = "%Y%m%dT%H%M%SZ"
+NAME = re.compile(r"studio-(.+)-(\d{8}T\d{6}Z)-\d+\.sqlite3")
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,12 +44,10 @@ def list_backups(folder: Path) -> list[Backup]:
     """Return the backups in a folder, the newest first; other files are passed over."""
     found = []
     for path in folder.glob("studio-*.sqlite3") if folder.exists() else ():
-        word, _, rest = path.stem.removeprefix("studio-").rpartition("-2")
-        try:
-            made_at = datetime.strptime(f"2{rest.rpartition('-')[0]}", STAMP).replace(tzinfo=UTC)
-        except ValueError:
-            continue
-        found.append(Backup(path.name, made_at, path.stat().st_size, word != DAILY))
+        parts = NAME.fullmatch(path.name)
+        if parts is not None:
+            made_at = datetime.strptime(parts[2], STAMP).replace(tzinfo=UTC)
+            found.append(Backup(path.name, made_at, path.stat().st_size, parts[1] != DAILY))
     return sorted(found, key=lambda each: (each.made_at, each.name), reverse=True)
 
 
