@@ -6,7 +6,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
-.PHONY: setup run demo-reset test test-fast lint types bench bench-lists fuzz mutants chaos screenshots lock api-types clean
+.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lists fuzz mutants chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -25,6 +25,13 @@ setup: .stamps/python .stamps/web $(STATIC)
 $(STATIC): .stamps/web $(WEB_SOURCES)
 	@$(PREPARE) npm run build
 	@touch $@
+
+# A wheel with the built pages inside; whoever installs it needs no Node.
+wheel: setup
+	@rm -rf build dist
+	@.venv/bin/pip wheel --quiet --no-deps --no-build-isolation --wheel-dir dist .
+	@rm -rf build
+	@ls dist
 
 run: setup
 	@.venv/bin/rosy-kettle serve --seed-demo

@@ -8,6 +8,7 @@ from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.reference import (
     BandAnswer,
+    FormatList,
     Health,
     MethodAnswer,
     ReadingAnswer,
@@ -20,6 +21,7 @@ from rosy_kettle.api.schemas.reference import (
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Method
 from rosy_kettle.core.records.reading import Reading
+from rosy_kettle.files.formats import format_schemas
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.studio.version import VERSION
 
@@ -36,6 +38,11 @@ blueprint = part("reference", __name__)
 @blueprint.get("/health", summary="Whether the server is up", responses={200: Health})
 def health() -> Response:
     return respond(Health(status="ok", version=VERSION))
+
+
+@blueprint.get("/formats", summary="The file formats as JSON Schema, by name", responses={200: FormatList})
+def formats() -> Response:
+    return respond(FormatList(formats=format_schemas()))
 
 
 @blueprint.get("/readings", summary="The registry of readings", responses={200: ReadingList})

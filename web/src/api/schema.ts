@@ -432,6 +432,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file formats as JSON Schema, by name */
+        get: operations["reference_formats_formats_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas": {
         parameters: {
             query?: never;
@@ -4283,6 +4300,18 @@ export interface components {
             height_cm: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * FormatList
+         * @description JSON Schema of every file format, by name.
+         */
+        FormatList: {
+            /** Formats */
+            formats: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /**
          * FormulaAnswer
@@ -10775,6 +10804,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    reference_formats_formats_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"][];
                 };
             };
         };

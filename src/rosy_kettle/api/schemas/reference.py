@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from rosy_kettle.api.schemas.common import Response
 
 __all__ = [
     "BandAnswer",
+    "FormatList",
     "Health",
     "MethodAnswer",
     "ReadingAnswer",
@@ -15,6 +18,12 @@ __all__ = [
     "ToolAnswer",
     "UnitAnswer",
 ]
+
+
+class FormatList(Response):
+    """JSON Schema of every file format, by name."""
+
+    formats: dict[str, dict[str, Any]]
 
 
 class Health(Response):
