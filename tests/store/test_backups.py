@@ -95,3 +95,11 @@ def test_the_studio_goes_out_and_in_over_http(client: FlaskClient) -> None:
     assert client.post("/api/studio.zip", data={"file": (io.BytesIO(b"hello"), "studio.zip")}).status_code == 422
     assert client.post("/api/studio.zip").status_code == 422
     assert client.get("/api/studio.zip/progress").json["running"] is False
+
+
+def test_an_empty_studio_takes_its_place_and_what_was_there_comes_back(client: FlaskClient) -> None:
+    created(client)
+    kept = client.delete("/api/studio").json["kept"]
+    assert client.get("/api/formulas").json["formulas"] == []
+    assert client.post(f"/api/backups/{kept}/restore").status_code == 200
+    assert len(client.get("/api/formulas").json["formulas"]) == 1

@@ -25,7 +25,7 @@ from rosy_kettle.api.schemas.backups import (
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.api.transfer import Transfer
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store.backups import Backup, backup_folder, bring_back, list_backups, make_backup
+from rosy_kettle.store.backups import Backup, backup_folder, begin_anew, bring_back, list_backups, make_backup
 from rosy_kettle.usecases.studio.exchange.export_studio import export_studio
 from rosy_kettle.usecases.studio.exchange.import_studio import import_studio
 
@@ -62,6 +62,11 @@ def read(path: BackupPath) -> Response:
 @blueprint.post("/backups/<string:name>/restore", summary="Bring a backup back", responses={200: RestoredAnswer})
 def restore(path: BackupPath) -> Response:
     return respond(RestoredAnswer(kept=bring_back(current_studio(), path.name)))
+
+
+@blueprint.delete("/studio", summary="Begin with an empty studio; what was here is kept", responses={200: RestoredAnswer})
+def anew() -> Response:
+    return respond(RestoredAnswer(kept=begin_anew(current_studio())))
 
 
 @blueprint.get("/studio.zip", summary="The whole studio as open files", responses=file_of("application/zip", "A studio zip"))

@@ -29,7 +29,7 @@ TRIES, TRY_SECONDS = 5, 60.0
 """Wrong codes of all devices together in so many seconds; after that nobody is heard for a while."""
 LOOPBACK = frozenset({"127.0.0.1", "::1"})
 FORWARDED = ("X-Forwarded-For", "Forwarded", "X-Real-IP")
-OWN_ONLY = ("/api/pairing", "/api/paired-devices", "/api/backups", "/api/studio.zip")
+OWN_ONLY = ("/api/pairing", "/api/paired-devices", "/api/backups", "/api/studio")
 """Addresses that only the studio's own machine may use."""
 BENCH_MAY = ("/api/batches", "/api/rack", "/api/tub-tests", "/api/devices", "/api/practice-runs", "/api/troubles")
 OPEN_TO_ALL = frozenset({"/pair", "/pair.js", "/api/pairing/claims"})

@@ -14,7 +14,7 @@ from rosy_kettle.core.errors import InputError, NotFoundError
 from rosy_kettle.store.copies import copy_verified, damage_of, read_only_address, unused_name
 from rosy_kettle.store.session import Studio, open_studio, refuse_unfit
 
-__all__ = ["Backup", "backup_folder", "bring_back", "is_due", "list_backups", "make_backup", "to_thin"]
+__all__ = ["Backup", "backup_folder", "begin_anew", "bring_back", "is_due", "list_backups", "make_backup", "to_thin"]
 
 BY_HAND, DAILY, BEFORE = "kept", "daily", "before-restore"
 EVERY = timedelta(days=1)
@@ -121,6 +121,29 @@ def bring_back(studio: Studio, name: str) -> str:
             left.unlink()
         fresh.rmdir()
     return kept.name
+
+
+def begin_anew(studio: Studio) -> str:
+    """Put an empty studio in the place of this one while it is served, and return the name of the copy of what was there.
+
+    Raises
+    ------
+    InputError
+        If the copy cannot be made; then nothing has changed.
+    """
+    kept = make_backup(studio, by_hand=True).name
+    fresh = backup_folder(studio.path) / ".coming-new"
+    fresh.mkdir(exist_ok=True, mode=0o700)
+    try:
+        for left in fresh.iterdir():
+            left.unlink()
+        open_studio(fresh).close()
+        _put_in_place(fresh / studio.path.name, studio.path)
+    finally:
+        for left in fresh.iterdir():
+            left.unlink()
+        fresh.rmdir()
+    return kept
 
 
 def _put_in_place(source: Path, path: Path) -> None:

@@ -49,3 +49,6 @@ export const useTransfer = (watched: boolean) =>
   });
 
 export const stopTransfer = () => api(client.DELETE("/api/studio.zip/progress"));
+
+/** An empty studio in the place of this one; what was here is kept among the backups. */
+export const useBeginAnew = () => useWhole((_: null) => api(client.DELETE("/api/studio")));

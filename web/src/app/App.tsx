@@ -68,6 +68,12 @@ const router = createBrowserRouter([
         path: "practice/:runId",
         lazy: async () => ({ Component: (await import("../features/practice")).RunPage }),
       },
+      { path: "welcome", lazy: async () => ({ Component: (await import("../features/guide")).WelcomePage }) },
+      { path: "guide", lazy: async () => ({ Component: (await import("../features/guide")).GuidePage }) },
+      {
+        path: "guide/:page",
+        lazy: async () => ({ Component: (await import("../features/guide")).GuidePage }),
+      },
       { path: "plan", lazy: async () => ({ Component: (await import("../features/plan")).PlanIndexPage }) },
       {
         path: "plan/:formulaId",

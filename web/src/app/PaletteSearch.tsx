@@ -100,6 +100,8 @@ function useEntries(typed: string): Entry[] {
       { words: "Train the eye", kind: "page", go: to("/practice/eye") },
       { words: "Backups and files", kind: "page", go: to("/settings/files") },
       { words: "Devices on the network", kind: "page", go: to("/settings/devices") },
+      { words: "Guide", kind: "page", go: to("/guide") },
+      { words: "Welcome: five questions and a tour", kind: "page", go: to("/welcome") },
       { words: "Settings", kind: "page", go: to("/settings") },
       { words: "Tub", kind: "page", go: to("/tub") },
       { words: "Side by side", kind: "page", go: to("/tub/series") },

@@ -52,7 +52,15 @@ export function FormulasPage() {
       <div className="flex items-end justify-between pt-2">
         <div>
           <h1>Formulas</h1>
-          <p className="text-row text-soft">{summary(told)}</p>
+          <p className="text-row text-soft">
+            {summary(told)}{" "}
+            <Link className="underline underline-offset-4" to="/welcome">
+              New here?
+            </Link>{" "}
+            <Link className="underline underline-offset-4" to="/guide">
+              Guide
+            </Link>
+          </p>
         </div>
         <div className="flex items-end gap-6">
           <input

@@ -1,0 +1,2 @@
+export { GuidePage } from "./GuidePage";
+export { WelcomePage } from "./WelcomePage";
