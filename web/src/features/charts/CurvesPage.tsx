@@ -11,7 +11,7 @@ import {
   useProfiles,
   useReference,
 } from "../../api";
-import { figure, sayTemperature, temperatureFigure } from "../../lib/numbers";
+import { figure, fixed, sayTemperature, temperatureFigure } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { DrawingTools, Plot, type PlotLine } from "../../ui";
 import { Frontier } from "./Frontier";
@@ -143,7 +143,7 @@ function Texture({ charts, zones, name }: { charts: Charts; zones: Zones; name: 
       columns={["°C", "S", "state", "S, first hours"]}
       rows={charts.texture.map((point, index) => [
         String(point.temperature_c),
-        point.saturation === null ? "–" : point.saturation.toFixed(3),
+        point.saturation === null ? "–" : fixed(point.saturation, 3),
         point.state ?? "–",
         charts.texture_fresh[index]?.saturation?.toFixed(3) ?? "",
       ])}
@@ -172,7 +172,7 @@ function Bath({ charts, name }: { charts: Charts; name: string }) {
   const points = known.map((stage) => [charts.bath.indexOf(stage), stage.ph ?? 0] as [number, number]);
   const edge = (end: "low" | "high") =>
     known.map((stage) => [charts.bath.indexOf(stage), stage[end] ?? 0] as [number, number]);
-  const says = known.map((stage) => `${stage.stage} ${stage.ph?.toFixed(1)}`).join(", ");
+  const says = known.map((stage) => `${stage.stage} ${fixed(stage.ph ?? 0, 1)}`).join(", ");
   return (
     <Drawn
       id="bath"
@@ -223,8 +223,8 @@ function Cooling({ charts, name }: { charts: Charts; name: string }) {
       columns={["min", "fat still undercooled, °C", "fat setting, °C"]}
       rows={clock.path.map((point) => [
         String(point.minutes),
-        point.undercooled_c.toFixed(1),
-        point.setting_c.toFixed(1),
+        fixed(point.undercooled_c, 1),
+        fixed(point.setting_c, 1),
       ])}
     >
       {(ref) => (
@@ -264,7 +264,7 @@ function FoamCurve({ charts, name }: { charts: Charts; name: string }) {
       says={says}
       name={name}
       columns={["min", "L"]}
-      rows={charts.foam.map((point) => [String(point.minutes), point.litres.toFixed(1)])}
+      rows={charts.foam.map((point) => [String(point.minutes), fixed(point.litres, 1)])}
     >
       {(ref) => (
         <Plot
@@ -293,7 +293,7 @@ function SolidFat({ charts, name }: { charts: Charts; name: string }) {
       columns={["°C", "all fat and oil, %", ...charts.fats.map((fat) => `${fat.name}, %`)]}
       rows={charts.solid.map((point, index) => [
         String(point.temperature_c),
-        point.solid_pct.toFixed(1),
+        fixed(point.solid_pct, 1),
         ...charts.fats.map((fat) => fat.points[index]?.solid_pct.toFixed(1) ?? ""),
       ])}
     >

@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { Band, FormulaFile, Profile } from "../../api";
-import { figure } from "../../lib/numbers";
+import { figure, fixed } from "../../lib/numbers";
 import { unitShown } from "../../lib/units";
 import { Button, DrawingTools, Plot } from "../../ui";
 
@@ -24,7 +24,7 @@ export function Frontier({
   const sorted = [...points].sort((a, b) => a.score - b.score);
   const costs = [...sorted.map((point) => point.cost), here?.cost ?? 0];
   const says = sorted.length
-    ? `From ${sorted[0]?.cost.toFixed(2)} a piece at score ${figure(sorted[0]?.score ?? 0)} to ${sorted.at(-1)?.cost.toFixed(2)} at ${figure(sorted.at(-1)?.score ?? 0)}.`
+    ? `From ${fixed(sorted[0]?.cost ?? 0, 2)} a piece at score ${figure(sorted[0]?.score ?? 0)} to ${fixed(sorted.at(-1)?.cost ?? 0, 2)} at ${figure(sorted.at(-1)?.score ?? 0)}.`
     : "The cheapest formula of these lines for each foam score.";
   return (
     <section id="frontier" aria-label="Foam against cost" className="scroll-mt-4">
@@ -33,7 +33,7 @@ export function Frontier({
         <DrawingTools
           name={`${name}, foam against cost`}
           columns={["foam score", `${unitShown("USD")} a piece`]}
-          rows={sorted.map((point) => [point.score.toFixed(1), point.cost.toFixed(2)])}
+          rows={sorted.map((point) => [fixed(point.score, 1), fixed(point.cost, 2)])}
           svg={() => drawing.current}
         />
       </p>

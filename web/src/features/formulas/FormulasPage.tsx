@@ -9,7 +9,7 @@ import {
   useFormulas,
   useReference,
 } from "../../api";
-import { figure, sayMass } from "../../lib/numbers";
+import { figure, fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, LongList, Strip, useNotice } from "../../ui";
 
@@ -177,7 +177,7 @@ function Row({
           wanted={wanted}
           value={row.saturation}
           text={`Saturation ${row.saturation === null ? "not known" : figure(row.saturation)}, ${word}${off ? ", not as wanted" : ""}`}
-          format={(v) => v.toFixed(2)}
+          format={(v) => fixed(v, 2)}
         />
       </td>
       <td className={`text-body font-semibold ${off ? "text-rosy" : ""}`}>

@@ -1,7 +1,7 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import type { LearntFactor } from "../../api";
 import { r } from "../../lib/hairs";
-import { figure } from "../../lib/numbers";
+import { figure, fixed } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
 
 const W = 420;
@@ -65,7 +65,7 @@ export function FactorStrip({ factor }: { factor: LearntFactor }) {
 }
 
 const said = (factor: LearntFactor, value: number) =>
-  factor.unit === "×" ? `× ${value.toFixed(2)}` : `${figure(value)} ${factor.unit}`;
+  factor.unit === "×" ? `× ${fixed(value, 2)}` : `${figure(value)} ${factor.unit}`;
 
 function scaleOf(factor: LearntFactor) {
   if (factor.unit === "×")

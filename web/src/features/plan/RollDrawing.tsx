@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { BatchPlan } from "../../api";
-import { figure } from "../../lib/numbers";
+import { figure, fixed } from "../../lib/numbers";
 import { DrawingTools } from "../../ui";
 
 type Planned = BatchPlan["order"]["pieces"][number];
@@ -21,7 +21,7 @@ export function RollDrawing({ planned }: { planned: Planned }) {
   const logW = roll.width_mm * SCALE;
   const cut = (logW - 2 * 8 * SCALE) / Math.max(1, each);
   const height = Math.max(sheetH, d) + 60;
-  const text = `${planned.rolls} rolls: sheets of ${figure(roll.length_mm)} by ${figure(roll.width_mm)} mm, ${figure(roll.thickness_mm)} mm thick together, give a roll of ${figure(roll.diameter_mm)} mm with ${roll.turns.toFixed(1)} turns and ${each} slices each: ${roll.verdict}.`;
+  const text = `${planned.rolls} rolls: sheets of ${figure(roll.length_mm)} by ${figure(roll.width_mm)} mm, ${figure(roll.thickness_mm)} mm thick together, give a roll of ${figure(roll.diameter_mm)} mm with ${fixed(roll.turns, 1)} turns and ${each} slices each: ${roll.verdict}.`;
   return (
     <figure className="pt-4">
       <svg
@@ -67,7 +67,7 @@ export function RollDrawing({ planned }: { planned: Planned }) {
           strokeWidth="1.3"
         />
         <text x={sheetW + 50} y={46 + d} fontSize="14" fill="var(--ink)">
-          {figure(roll.diameter_mm)} mm, {roll.turns.toFixed(1)} turns
+          {figure(roll.diameter_mm)} mm, {fixed(roll.turns, 1)} turns
         </text>
         <rect
           x={logX}
@@ -105,7 +105,7 @@ export function RollDrawing({ planned }: { planned: Planned }) {
             ["sheet width", figure(roll.width_mm), "mm"],
             ["thickness together", figure(roll.thickness_mm), "mm"],
             ["diameter", figure(roll.diameter_mm), "mm"],
-            ["turns", roll.turns.toFixed(2), ""],
+            ["turns", fixed(roll.turns, 2), ""],
             ["slices a roll", String(each), ""],
             ["trimmed, all rolls", figure(planned.trimmed_g), "g"],
           ]}
@@ -121,7 +121,7 @@ function spiral(cx: number, cy: number, radius: number, turns: number): string {
   const end = turns * 2 * Math.PI;
   for (let angle = 0; angle <= end; angle += STEP) {
     const r = (radius * angle) / end;
-    path += `${path ? "L" : "M"}${(cx + r * Math.cos(angle)).toFixed(1)} ${(cy + r * Math.sin(angle)).toFixed(1)}`;
+    path += `${path ? "L" : "M"}${fixed(cx + r * Math.cos(angle), 1)} ${fixed(cy + r * Math.sin(angle), 1)}`;
   }
   return path;
 }

@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type Tray, type TrayHappening, type TrayTask, useTrayHappens } from "../../api";
+import { fixed } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { DrawingTools, useNotice } from "../../ui";
 import { MoveTask } from "./MoveTask";
@@ -91,11 +92,11 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
           name={`${tray.name}, drying`}
           columns={["", "h since it was set out"]}
           rows={[
-            ["age", reading.age_h.toFixed(1)],
+            ["age", fixed(reading.age_h, 1)],
             ["dry from", reading.low_h?.toFixed(1) ?? "not known"],
             ["most likely", reading.likely_h?.toFixed(1) ?? "not known"],
             ["by", reading.high_h?.toFixed(1) ?? "not known"],
-            ...reading.tasks.map((task) => [task.title, task.due_h.toFixed(1)]),
+            ...reading.tasks.map((task) => [task.title, fixed(task.due_h, 1)]),
           ]}
           svg={() => drawing.current}
         />

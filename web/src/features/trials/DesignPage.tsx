@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { messageOf, type TrialDesign, useAmendResult, useDesign, useReadBack } from "../../api";
 import { readDecimal } from "../../lib/decimals";
-import { figure, percent, sayMass } from "../../lib/numbers";
+import { figure, fixed, percent, sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { Button, DrawingTools, NumberInput, useNotice } from "../../ui";
 import { ResponseDrawing } from "./ResponseDrawing";
@@ -56,7 +56,7 @@ function Sheet({ design }: { design: TrialDesign }) {
             ]}
             rows={design.response.grid.map((point) => [
               ...design.bounds.map((_, index) => percent(shareOf(design, point.shares, index))),
-              point.value.toFixed(3),
+              fixed(point.value, 3),
             ])}
           />
         </section>
@@ -111,7 +111,7 @@ function WeighList({ design }: { design: TrialDesign }) {
             </th>
             {trial.grams.map((mass_g, index) => (
               <td key={design.bounds[index]?.ingredient} className="text-right text-reading">
-                {mass_g.toFixed(1)}
+                {fixed(mass_g, 1)}
               </td>
             ))}
             <td className="text-right">{trial.said === null ? "–" : figure(trial.said)}</td>

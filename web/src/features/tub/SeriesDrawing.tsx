@@ -1,6 +1,7 @@
 import type { Ref } from "react";
 import type { Series, SeriesVariant } from "../../api";
 import { r } from "../../lib/hairs";
+import { fixed } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
 
 const H = 330;
@@ -123,11 +124,11 @@ function Bath({
       )}
       <text x={(from + to) / 2} y={FLOOR + 30} textAnchor="middle" fontSize="24" fill="var(--ink)">
         {variant.letter}
-        {figures ? ` ${figures.mean.toFixed(1)}` : ""}
+        {figures ? ` ${fixed(figures.mean, 1)}` : ""}
       </text>
       <text x={(from + to) / 2} y={FLOOR + 52} textAnchor="middle" fontSize="14" fill="var(--soft)">
         {figures ? `${figures.n} baths` : "code closed"}
-        {figures && typeof figures.spread === "number" ? ` ± ${figures.spread.toFixed(2)}` : ""}
+        {figures && typeof figures.spread === "number" ? ` ± ${fixed(figures.spread, 2)}` : ""}
       </text>
     </g>
   );
@@ -145,7 +146,7 @@ function seriesSentence(series: Series): string {
   const told = series.variants.map((variant) => {
     const figures = variant.figures[series.claim.reading];
     return figures
-      ? `${variant.letter} ${figures.mean.toFixed(1)} ${series.reading.unit} in ${figures.n} baths`
+      ? `${variant.letter} ${fixed(figures.mean, 1)} ${series.reading.unit} in ${figures.n} baths`
       : `${variant.letter} not opened`;
   });
   return `${series.reading.label}: ${told.join(", ")}.`;

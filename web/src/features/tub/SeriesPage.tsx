@@ -9,7 +9,7 @@ import {
   useSeries,
   useSlip,
 } from "../../api";
-import { sayMass, sayTemperature } from "../../lib/numbers";
+import { fixed, sayMass, sayTemperature } from "../../lib/numbers";
 import { Button, Dialog, DrawingTools, Plot, useNotice } from "../../ui";
 import { SeriesAnswer } from "./SeriesAnswer";
 import { SeriesDrawing, saidOf } from "./SeriesDrawing";
@@ -207,7 +207,7 @@ function Curves({ series }: { series: Series }) {
           variant.heights.map((each) => [
             variant.letter,
             String(each.minutes),
-            each.height_cm.toFixed(2),
+            fixed(each.height_cm, 2),
             String(each.n),
           ]),
         )}

@@ -10,6 +10,7 @@ import {
   useTubTests,
 } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { fixed, sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, useNotice } from "../../ui";
 import { SeenForm } from "./SeenForm";
 import { foretoldAt, heightsOf, sectionSentence, tellingHeight } from "./section";
@@ -104,7 +105,7 @@ function Test({
           columns={["minutes", "seen [cm]", "the Desk said [cm]"]}
           rows={heightsOf(test).map((each) => [
             String(each.minutes),
-            each.height_cm.toFixed(1),
+            fixed(each.height_cm, 1),
             foretoldAt(test, each.minutes)?.toFixed(1) ?? "",
           ])}
         />
@@ -123,18 +124,18 @@ function Test({
 }
 
 function summary(test: TubTest, other: TubTest | null): string {
-  const bath = `${test.use.dose_g} g ${test.use.way ?? ""} in ${test.use.tub_l} L.`;
+  const bath = `${sayMass(test.use.dose_g ?? 0)} ${test.use.way ?? ""} in ${test.use.tub_l} L.`;
   const seen = tellingHeight(test);
   if (!seen) return `${bath} Open the tap, and the watch asks at 1, 5, 10 and 20 minutes.`;
   const beside = other ? heightsOf(other).find((each) => each.minutes === seen.minutes) : undefined;
   if (other && beside) {
     const more = seen.height_cm - beside.height_cm;
-    return `${bath} It stood ${Math.abs(more).toFixed(1)} cm ${more >= 0 ? "taller" : "lower"} than ${other.name}.`;
+    return `${bath} It stood ${fixed(Math.abs(more), 1)} cm ${more >= 0 ? "taller" : "lower"} than ${other.name}.`;
   }
   const said = foretoldAt(test, seen.minutes);
   if (said === null) return bath;
   const off = seen.height_cm - said;
-  return `${bath} It stood ${Math.abs(off).toFixed(1)} cm ${off >= 0 ? "over" : "under"} what the Desk said.`;
+  return `${bath} It stood ${fixed(Math.abs(off), 1)} cm ${off >= 0 ? "over" : "under"} what the Desk said.`;
 }
 
 function Beside({

@@ -1,6 +1,7 @@
 import type { PointerEvent, Ref } from "react";
 import type { TubTest } from "../../api";
 import { r } from "../../lib/hairs";
+import { fixed } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
 import { foretoldAt, halfWidth, heightsOf, levelOfFoam, MOST_CM, SECTION, sectionSentence } from "./section";
 
@@ -142,19 +143,19 @@ function Half({ test, at, side }: { test: TubTest; at: number; side: 1 | -1 }) {
       />
       <g fill="var(--ink)" textAnchor={anchor}>
         <text x={textAt} y={floor - 170} fontSize="84" fontWeight="350">
-          {first ? first.height_cm.toFixed(1) : "–"}
+          {first ? fixed(first.height_cm, 1) : "–"}
         </text>
         <text x={textAt} y={floor - 136} fontSize="20" fontWeight="600">
           {first ? `cm at ${first.minutes} min` : "not measured yet"}
         </text>
         {last && (
           <text x={textAt} y={floor - 106} fontSize="20">
-            {last.height_cm.toFixed(1)} cm at {last.minutes} min
+            {fixed(last.height_cm, 1)} cm at {last.minutes} min
           </text>
         )}
         {said !== null && (
           <text x={textAt} y={floor - 76} fontSize="17">
-            the Desk said {said.toFixed(1)}
+            the Desk said {fixed(said, 1)}
           </text>
         )}
         <text x={textAt} y={floor - 46} fontSize="15" fontStyle="italic" fill="var(--soft)">

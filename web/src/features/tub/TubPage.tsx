@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { messageOf, type TubTest, useTubTests } from "../../api";
+import { fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, LongList } from "../../ui";
 import { BeginSheet } from "./BeginSheet";
@@ -110,12 +111,12 @@ function Row({
         })}
       </td>
       <td className="text-body">
-        {test.use.dose_g} g in {test.use.tub_l} L
+        {sayMass(test.use.dose_g ?? 0)} in {test.use.tub_l} L
       </td>
       <td className="text-right text-body">
-        {seen ? `${seen.height_cm.toFixed(1)} cm at ${seen.minutes} min` : "–"}
+        {seen ? `${fixed(seen.height_cm, 1)} cm at ${seen.minutes} min` : "–"}
       </td>
-      <td className="text-right text-body">{said === null ? "–" : `${said.toFixed(1)} cm`}</td>
+      <td className="text-right text-body">{said === null ? "–" : `${fixed(said, 1)} cm`}</td>
     </tr>
   );
 }

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Series, SeriesVariant } from "../../api";
-import { percent } from "../../lib/numbers";
+import { fixed, percent } from "../../lib/numbers";
 
 const MOST_LINES = 5;
 
@@ -21,7 +21,7 @@ export function VariantTable({
         `${reading.label}, seen`,
         (variant) => {
           const figures = variant.figures[reading.id];
-          return figures ? `${figures.mean.toFixed(2)} ${reading.unit} in ${figures.n}` : "–";
+          return figures ? `${fixed(figures.mean, 2)} ${reading.unit} in ${figures.n}` : "–";
         },
       ]),
     [
@@ -75,4 +75,4 @@ export function VariantTable({
   );
 }
 
-const inUnit = (value: number | null, unit: string) => (value === null ? "–" : `${value.toFixed(1)} ${unit}`);
+const inUnit = (value: number | null, unit: string) => (value === null ? "–" : `${fixed(value, 1)} ${unit}`);

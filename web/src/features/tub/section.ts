@@ -1,4 +1,6 @@
 import type { TubTest } from "../../api";
+import { fixed } from "../../lib/numbers";
+import { signed } from "../../lib/units";
 
 /** The section of the bath: everything drawn stands on one foot rule. */
 export const SECTION = {
@@ -49,7 +51,9 @@ export function tellingHeight(test: TubTest) {
 export function sectionSentence(test: TubTest): string {
   const seen = heightsOf(test);
   if (seen.length === 0) return `${test.name}: no foam measured yet.`;
-  const told = seen.map((each) => `${each.height_cm} cm at ${each.minutes} min`).join(", ");
+  const told = seen
+    .map((each) => `${signed(String(each.height_cm))} cm at ${signed(String(each.minutes))} min`)
+    .join(", ");
   const said = foretoldAt(test, seen[0]?.minutes ?? 5);
-  return `${test.name}: ${told}${said === null ? "" : `; the Desk said ${said.toFixed(1)} cm at ${seen[0]?.minutes} min`}.`;
+  return `${test.name}: ${told}${said === null ? "" : `; the Desk said ${fixed(said, 1)} cm at ${seen[0]?.minutes} min`}.`;
 }

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
-import { sayMass } from "../../lib/numbers";
+import { fixed, sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, useNotice } from "../../ui";
 import { OrderSheet } from "./OrderSheet";
 import { ShoppingList } from "./ShoppingList";
@@ -87,7 +87,7 @@ function summary(week: Week): string {
       ? ""
       : week.gap < 0.0005
         ? " Proven: no week is better."
-        : ` At most ${(100 * week.gap).toFixed(1)} % from the best there is.`;
+        : ` At most ${fixed(100 * week.gap, 1)} % from the best there is.`;
   return `${placed} of ${week.orders.length} orders have their place. ${hands}, ${trays}.${best}`;
 }
 
