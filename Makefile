@@ -6,7 +6,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
-.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lists fuzz mutants chaos screenshots lock api-types clean
+.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz mutants chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -59,6 +59,9 @@ types: setup
 
 bench: setup
 	@$(PY) -m pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=min,median,iqr,rounds
+
+bench-lots: setup
+	@$(PY) -m scripts.bench_lots
 
 bench-lists: setup
 	@$(PY) scripts/bench_lists.py

@@ -89,15 +89,34 @@ def after_the_bench(page: Page, address: str) -> None:
     page.goto(f"{address}/journal")
     page.get_by_role("link", name="Limpet domes").first.wait_for()
     take(page, "journal")
-    page.goto(f"{address}/tub/series/2")
-    page.get_by_role("region", name="Answer").wait_for()
-    take(page, "series")
     page.goto(f"{address}/week")
     page.get_by_role("region", name="Shopping list").wait_for()
     take(page, "week")
     page.goto(f"{address}/pantry/lots")
     page.get_by_role("img", name=re.compile("GL-31")).wait_for()
     take(page, "jars")
+
+
+def after_the_rack(page: Page, address: str) -> None:
+    page.goto(f"{address}/batches/47/label")
+    page.get_by_label("What it is, in plain words").fill("Solid bubble bath")
+    page.get_by_label("Net weight of a dried piece").fill("58")
+    page.get_by_role("img", name=re.compile("Label for the EU")).wait_for()
+    take(page, "label")
+    asked = page.request.post(f"{address}/api/troubles", data={"symptom": "cracks", "batch_id": 12}).json()
+    page.goto(f"{address}/clinic/{asked['id']}")
+    page.get_by_role("region", name="What it may be").wait_for()
+    take(page, "trouble")
+    run = page.request.post(f"{address}/api/practice-runs", data={"scenario": "left-out"}).json()
+    for act in (
+        {"kind": "feel"}, {"kind": "add", "ingredient": "corn-starch", "value": 20}, {"kind": "mix", "value": 3},
+        {"kind": "rest", "value": 10}, {"kind": "feel"}, {"kind": "add", "ingredient": "corn-starch", "value": 15},
+        {"kind": "mix", "value": 3}, {"kind": "rest", "value": 5}, {"kind": "feel"}, {"kind": "shape"},
+    ):  # fmt: skip
+        run = page.request.post(f"{address}/api/practice-runs/{run['id']}/acts", data={"after": run["done"], **act}).json()
+    page.goto(f"{address}/practice/{run['id']}")
+    page.get_by_role("region", name="What was hidden").wait_for()
+    take(page, "practice")
 
 
 def views(page: Page, address: str) -> None:
@@ -110,16 +129,7 @@ def views(page: Page, address: str) -> None:
     page.get_by_role("table").first.wait_for()
     take(page, "desk-why")
     page.get_by_label("Profile", exact=True).select_option("big-foam")
-    page.keyboard.press("Alt+b")
-    page.get_by_text("Lines, before and after").wait_for()
-    take(page, "rebalance")
-    page.keyboard.press("Escape")
     page.get_by_label("Profile", exact=True).select_option("rich-and-slow")
-    page.get_by_label("Amount of Glycerin").focus()
-    page.keyboard.press("Alt+s")
-    page.get_by_role("dialog").get_by_text("a piece").first.wait_for()
-    take(page, "substitute")
-    page.keyboard.press("Escape")
     page.get_by_role("link", name="Skin ledger").click()
     page.get_by_label("Stage").select_option("sale")
     take(page, "ledger")
@@ -133,6 +143,7 @@ def views(page: Page, address: str) -> None:
     page.get_by_role("button", name="Take it to the Desk").wait_for()
     take(page, "recipe")
     after_the_bench(page, address)
+    after_the_rack(page, address)
     page.goto(f"{address}/pantry/slsa-fine")
     take(page, "pantry")
 
