@@ -4,6 +4,11 @@ from __future__ import annotations
 
 import hashlib
 import json
+import os
+import random
+import signal
+import subprocess
+import sys
 import zipfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -16,6 +21,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.files import read_formula_json
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.base import Base
+from rosy_kettle.store.copies import damage_of, rows_of
 from rosy_kettle.store.lots import LotRow, MovementRow
 from rosy_kettle.store.photos import photo_folder
 from rosy_kettle.usecases.studio.exchange.export_studio import StoppedError, export_studio
@@ -246,3 +252,30 @@ def test_stopped_in_the_middle_nothing_has_happened(demo_zip: Path, opened: Call
     with pytest.raises(StoppedError):
         export_studio(fresh, tmp_path / "never.zip", stopped=lambda: True)
     assert not list(tmp_path.glob("*never*"))
+
+
+def test_killed_in_the_middle_of_an_import_it_is_as_if_it_had_not_begun(demo_zip: Path, tmp_path: Path) -> None:
+    """Eight kills between the start of the command and its end: nothing or all of it is there, and the file is whole."""
+    chance = random.Random(3)
+    for number in range(8):
+        folder = tmp_path / str(number)
+        folder.mkdir()
+        open_studio(folder).close()
+        before = sum(rows_of(folder / "studio.sqlite3").values())
+        environment = {**os.environ, "ROSY_KETTLE_DATA": str(folder)}
+        command = [str(Path(sys.executable).parent / "rosy-kettle"), "import", str(demo_zip)]
+        with subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL) as running:
+            try:
+                running.wait(chance.uniform(0.9, 2.2))
+            except subprocess.TimeoutExpired:
+                running.send_signal(signal.SIGKILL)
+        studio = open_studio(folder)
+        after = counts(studio)
+        studio.close()
+        assert damage_of(folder / "studio.sqlite3") == ""
+        complete = after["formulas"] > 0
+        if complete:
+            assert (after["formulas"], after["batches"], after["labels"]) == (12, 49, 1)
+        else:
+            assert sum(rows_of(folder / "studio.sqlite3").values()) == before
+            assert not list(photo_folder(folder / "studio.sqlite3").glob("[!.]*"))

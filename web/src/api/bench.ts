@@ -75,6 +75,9 @@ export const beginNextBowl = async (id: number) =>
   )) as Batch;
 
 /** Lets one thing happen. Whatever the answer, the batch shown is the one on disk. */
+/** A tablet out of reach gets no refusal, only silence: after so long the bench goes on without. */
+const ANSWER_MS = 6_000;
+
 export function useHappen(id: number) {
   const queries = useQueryClient();
   return useMutation({
@@ -83,6 +86,7 @@ export function useHappen(id: number) {
         client.POST("/api/batches/{batch_id}/events", {
           params: { path: { batch_id: id } },
           body: { after, event },
+          signal: AbortSignal.timeout(ANSWER_MS),
         }),
       )) as Batch,
     // A look at the batch from before, not answered yet, must not stand over what has happened since.
@@ -90,7 +94,7 @@ export function useHappen(id: number) {
       await queries.cancelQueries({ queryKey: batchKey(id) });
       queries.setQueryData(batchKey(id), batch);
     },
-    onError: () => queries.invalidateQueries({ queryKey: batchKey(id) }),
+    onError: () => void queries.invalidateQueries({ queryKey: batchKey(id) }),
   });
 }
 

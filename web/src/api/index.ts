@@ -17,5 +17,6 @@ export * from "./troubles";
 export * from "./tub";
 export type * from "./types";
 export { type Answered, useAnswer } from "./useAnswer";
+export { useBenchEvents } from "./useBenchEvents";
 export { type Devices, useAwake, useStream } from "./useStream";
 export * from "./week";

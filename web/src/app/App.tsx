@@ -8,7 +8,11 @@ import { Frame } from "./Frame";
 import { PageError } from "./PageError";
 
 const queries = new QueryClient({
-  defaultOptions: { queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true } },
+  // The studio stands on this machine or in this house: whether the browser thinks it is online says nothing about it.
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 
 const router = createBrowserRouter([

@@ -9,7 +9,7 @@ import {
   type Reference,
   useAwake,
   useBatch,
-  useHappen,
+  useBenchEvents,
   useIngredients,
   useReference,
   useRefreshBatch,
@@ -46,11 +46,17 @@ export function BenchPage() {
   return <Bench key={id} batch={batch.data} reference={reference.data} />;
 }
 
-function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
-  const refresh = useRefreshBatch(batch.id);
-  const devices = useStream(batch.id, batch.state.seq, () => void refresh());
-  const happen = useHappen(batch.id);
+function Bench({ batch: known, reference }: { batch: Batch; reference: Reference }) {
   const say = useNotice();
+  const events = useBenchEvents(known, (lost) =>
+    say(
+      `This batch was moved on elsewhere; not written: ${lost.map((each) => each.kind).join(", ")}. Look what is missing.`,
+      { asks: true },
+    ),
+  );
+  const batch = events.batch;
+  const refresh = useRefreshBatch(batch.id);
+  const devices = useStream(batch.id, known.state.seq, () => void refresh());
   const [skipping, setSkipping] = useState(false);
   const ingredients = useIngredients();
   const byId = useMemo(
@@ -65,7 +71,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
     if (acting.current) return false; // readings come faster than answers
     acting.current = true;
     try {
-      await happen.mutateAsync({ after: state.seq, event });
+      await events.act(event);
       return true;
     } catch (error) {
       // Somebody else was faster: what is on disk is shown, and nothing is kept twice.
@@ -94,6 +100,12 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
         }`}
       >
         <div className="flex flex-col gap-3 pt-1">
+          {events.waiting > 0 && (
+            <p role="status" className="border-y-2 border-rosy py-1 text-bench-note font-semibold text-rosy">
+              The studio does not answer. {events.waiting} {events.waiting === 1 ? "thing is" : "things are"}{" "}
+              kept on this tablet and written down once it does.
+            </p>
+          )}
           {step && (
             <>
               <h1 className="text-bench-step font-medium leading-tight">{step.title}</h1>
@@ -107,7 +119,7 @@ function Bench({ batch, reference }: { batch: Batch; reference: Reference }) {
                 act={act}
                 onBack={onBack}
                 onSkip={() => setSkipping(true)}
-                busy={happen.isPending}
+                busy={events.busy}
               />
               <Next batch={batch} />
               <StepRuler at={state.current ?? 0} statuses={state.status} />
