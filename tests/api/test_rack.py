@@ -17,6 +17,7 @@ from rosy_kettle.devices import SimulatedHygrometer
 from rosy_kettle.store import Studio
 from rosy_kettle.store.rack import AirRow, add_air, air_since
 from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
+from rosy_kettle.usecases.rack.run_rack import look_at_tray
 from tests.api.test_api import created
 
 Answer = dict[str, Any]
@@ -119,6 +120,12 @@ def test_what_is_wrapped_rests_until_it_is_opened(client: FlaskClient) -> None:
     opened = happen(client, tray, kind="opened")
     assert opened["wrapped_at"] is None
     assert opened["state"]["done"] == {}
+
+
+def test_a_wrapped_tray_looked_at_again_belongs_to_the_session_that_looks(client: FlaskClient, studio: Studio) -> None:
+    tray = happen(client, set_out(client), kind="wrapped")
+    with studio.reading() as session:
+        assert look_at_tray(session, tray["id"]).row in session
 
 
 def test_pages_of_the_rack_and_its_search(client: FlaskClient) -> None:

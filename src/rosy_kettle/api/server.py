@@ -6,21 +6,18 @@ import signal
 import socket
 import sys
 import threading
-from contextlib import suppress
 from pathlib import Path
 from types import FrameType
-from typing import Any
 
 import click
 from sqlalchemy.exc import OperationalError
 from waitress import create_server
-from waitress.channel import ClientDisconnected, HTTPChannel
 
 from rosy_kettle.api.app import create_app
-from rosy_kettle.api.backups import LARGEST_ZIP_BYTES
+from rosy_kettle.api.connections import LARGEST_ZIP_BODY_BYTES, Connection
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.api.rescue import good_backups, serve_rescue
-from rosy_kettle.api.workers import THREADS, changes_the_studio
+from rosy_kettle.api.workers import THREADS
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, data_folder, open_studio
@@ -34,9 +31,7 @@ from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 __all__ = ["serve_studio"]
 
 MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the next one out
-MOST_OF_ONE_CLIENT = 300  # connections of one address; the one that was idle longest makes room
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
-LARGEST_BODY_BYTES = LARGEST_ZIP_BYTES + 1_000_000  # a studio zip and its envelope; more is cut off, not read
 SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
 AIR_SECONDS = 600.0  # between readings of the air the rack stands in
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
@@ -67,10 +62,10 @@ def serve_studio(
         app = create_app(studio, bench, hosts, any_address=outside, lan=lan)
         server = create_server(
             app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
-            cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES,
+            cleanup_interval=5, max_request_body_size=LARGEST_ZIP_BODY_BYTES,
             channel_request_lookahead=1,  # a connection is listened to while its request is worked on: it may hang up
         )  # fmt: skip
-        server.channel_class = _Channel
+        server.channel_class = Connection
     except (OSError, socket.gaierror) as error:
         studio.close()
         raise InputError(f"{host}:{port} cannot be served ({error.strerror or error}); choose another with --port.") from error
@@ -103,26 +98,6 @@ def _opened(host: str, port: int, folder: Path | None, hosts: set[str]) -> Studi
             raise
         serve_rescue(host, port, place, error.message, hosts)
     return open_studio(folder, serving=True)
-
-
-class _Channel(HTTPChannel):  # type: ignore[misc]
-    """A connection that makes room for itself when its client holds too many, and keeps what a client sent before it left."""
-
-    def __init__(self, *args: Any, **options: Any) -> None:
-        super().__init__(*args, **options)
-        client = self.addr[0]
-        mates = [each for each in self.server.active_channels.values() if each is not self and each.addr[0] == client]
-        if len(mates) >= MOST_OF_ONE_CLIENT:
-            idle = [each for each in mates if not each.requests and not each.will_close]
-            min(idle, key=lambda each: each.last_activity, default=self).will_close = True
-
-    def service(self) -> None:
-        """Work on the next request; a change that came whole is made even if its client hung up before its turn."""
-        request = self.requests[0]
-        if not self.connected and not request.error and changes_the_studio(request.command, request.path):
-            with suppress(ClientDisconnected):  # raised when the answer is written: by then the change is made
-                self.task_class(self, request).service()
-        super().service()
 
 
 def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Any
 
@@ -144,7 +144,8 @@ def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:
     own = (*(repr(item) for item in tables.ingredients.values() if item.based_on), repr(sorted(tables.learnt.items())))
     seqs = last_seqs(session, [row.id for row in rows])
     keys = {row.id: (row.id, row.request_key, row.set_out_at, row.wrapped_at, seqs.get(row.id, 0), own) for row in rows}
-    kept = {id_: _wrapped[key] for id_, key in keys.items() if key in _wrapped}
+    own_rows = {row.id: row for row in rows}  # a kept look's row belongs to a session that is over
+    kept = {id_: replace(_wrapped[key], row=own_rows[id_]) for id_, key in keys.items() if key in _wrapped}
     happened = list_tray_events(session, [row.id for row in rows if row.id not in kept])
     now = datetime.now(UTC).isoformat()
     found = []
