@@ -66,11 +66,12 @@ export function refusal(plan: PlanDraft): string | null {
     if (asked && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= 100_000))
       return "Pieces must be a whole number from 1 to 100 000.";
     if (wish.shape === OWN_MASS && wish.mass.trim() && !((read(wish.mass, "g") ?? 0) > 0))
-      return "The mass of a piece must be a number above 0.";
+      return `The mass of a piece must be a number above 0 ${massUnit()}.`;
   }
-  if (plan.by === "mass" && !((read(plan.batch, "g") ?? 0) > 0)) return "The batch must be a number above 0.";
+  if (plan.by === "mass" && !((read(plan.batch, "g") ?? 0) > 0))
+    return `The batch must be a number above 0 ${massUnit()}.`;
   if (plan.bowl.trim() && !((read(plan.bowl, "g") ?? 0) > 0))
-    return "What the bowl holds must be a number above 0, or empty.";
+    return `What the bowl holds must be a number above 0 ${massUnit()}, or empty.`;
   const humidity = read(plan.humidity);
   if (humidity === null || humidity < 0 || humidity > 100) return "Humidity lies between 0 and 100 %.";
   if (read(plan.room, "°C") === null) return `The room needs a temperature in ${temperatureUnit()}.`;
