@@ -36,7 +36,7 @@ def read_sheet(data: bytes) -> Sheet:
     InputError
         If it is no table, holds macros, or is too large.
     """
-    if data[:2] == b"PK":
+    if data[:4] == b"PK\3\4":
         rows = _xlsx_rows(data)
     elif b"\0" in data[:4096]:
         raise InputError("This is neither CSV nor XLSX; save it as one of them and try again.", quantity="file")
@@ -47,7 +47,7 @@ def read_sheet(data: bytes) -> Sheet:
         raise InputError("The table has no row under its headings.", quantity="file")
     width = max(index for index, cell in enumerate(kept[0], start=1) if cell.strip()) if any(kept[0]) else 0
     body = [tuple(cell.strip() for cell in (*row, *[""] * width)[:width]) for row in kept[1:]]
-    return Sheet(tuple(cell.strip() for cell in kept[0]), tuple(body))
+    return Sheet(tuple(cell.strip() for cell in kept[0][:width]), tuple(body))
 
 
 def _csv_rows(data: bytes) -> list[list[str]]:
@@ -73,20 +73,32 @@ def _xlsx_rows(data: bytes) -> list[list[str]]:
 
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            names = archive.infolist()
-            if any("vbaproject" in each.filename.lower() for each in names):
-                raise InputError("The spreadsheet holds macros; save it as plain XLSX or CSV.", quantity="file")
-            if sum(each.file_size for each in names) > LARGEST_UNPACKED_BYTES:
-                raise InputError("The spreadsheet unpacks to more than can be meant; save it as CSV.", quantity="file")
+            _look_inside(archive)
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
-    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
+        rows = []
+        for row in book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True):
+            rows.append([_cell(value) for value in row])
+            if len(rows) > MOST_ROWS:
+                raise InputError(f"The table has more than {MOST_ROWS} rows; split it.", quantity="file")
+    except InputError:
+        raise
+    except Exception as error:  # a broken file makes the library raise anything, from IndexError to zlib.error
         raise InputError("This file is no spreadsheet that can be opened; save it as CSV.", quantity="file") from error
-    rows = []
-    for row in book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True):
-        rows.append([_cell(value) for value in row])
-        if len(rows) > MOST_ROWS:
-            raise InputError(f"The table has more than {MOST_ROWS} rows; split it.", quantity="file")
     return rows
+
+
+def _look_inside(archive: zipfile.ZipFile) -> None:
+    """Refuse what no plain spreadsheet holds: macros, parts that unpack to too much, entities (OWASP ASVS 4.0.3: 5.5.2)."""
+    parts = archive.infolist()
+    if any("vbaproject" in each.filename.lower() for each in parts):
+        raise InputError("The spreadsheet holds macros; save it as plain XLSX or CSV.", quantity="file")
+    if sum(each.file_size for each in parts) > LARGEST_UNPACKED_BYTES:
+        raise InputError("The spreadsheet unpacks to more than can be meant; save it as CSV.", quantity="file")
+    for each in parts:
+        if each.filename.lower().endswith((".xml", ".rels")):
+            text = archive.read(each)
+            if b"\0" in text or b"<!DOCTYPE" in text or b"<!ENTITY" in text:
+                raise InputError("The spreadsheet holds something that no table needs; save it as CSV.", quantity="file")
 
 
 def _cell(value: object) -> str:

@@ -137,7 +137,7 @@ function Drawn({ week }: { week: Week }) {
         </thead>
         <tbody>
           {week.orders.map((each) => (
-            <tr key={each.order.id} className="border-b-[0.9px] border-ink align-top">
+            <tr key={each.order.id} className="border-b-[0.9px] border-ink align-baseline">
               <th scope="row" className="py-2 text-left font-medium">
                 {each.order.who}
               </th>
