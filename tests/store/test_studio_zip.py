@@ -19,6 +19,7 @@ from sqlalchemy import func, select
 from rosy_kettle.api.app import create_app
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files import read_formula_json
+from rosy_kettle.files.studio_zip import open_studio_zip
 from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.base import Base
 from rosy_kettle.store.copies import damage_of, rows_of
@@ -197,6 +198,10 @@ def test_what_went_on_in_one_studio_goes_on_in_the_other(demo_zip: Path, opened:
         (lambda files: files.update({"batches/000001.json": b'{"studio": 4}'}), "not what stands"),
         (lambda files: files.update({"pantry/lots.csv": b"id,code\n1"}), "cannot be read as CSV"),
         (lambda files: files.update({"settings.json": files["settings.json"].replace(b'"updated_at":"2', b'"updated_at":"x')}), "cannot be"),
+        (lambda files: files.update({"rack/000001.json": b'{"studio": {"id": 1, "request_key": ["a"]}}'}), "not what stands"),
+        (lambda files: files.update({"tub-tests/000001.json": b'{"studio": {"id": 1}, "events": ["a"]}'}), "not what stands"),
+        (lambda files: files.update({"learning.json": b'{"trials": NaN}'}), "no JSON"),
+        (lambda files: files.update({"learning.json": b'{"trials": "\\ud800"}'}), "no JSON"),
         (lambda files: files.update({"photos/a.svg": b"<svg/>"}), "which no studio has"),
     ],
 )  # fmt: skip
@@ -240,6 +245,20 @@ def test_a_zip_changed_under_its_manifest_or_cut_short_is_refused(
         archive.writestr("manifest.json", manifest)
     with pytest.raises(InputError, match="unpacks to more"):
         import_studio(fresh, bomb, merge=False)
+
+
+def test_a_zip_with_a_byte_changed_anywhere_is_refused_or_reads_the_same(demo_zip: Path, tmp_path: Path) -> None:
+    files, whole, chance = files_of(demo_zip), demo_zip.read_bytes(), random.Random(8)
+    bent, refused = tmp_path / "bent.zip", 0
+    for _ in range(60):
+        at = chance.randrange(len(whole))
+        bent.write_bytes(whole[:at] + bytes([whole[at] ^ 0x55]) + whole[at + 1 :])
+        try:
+            source = open_studio_zip(bent)
+            assert {name: source.read(name) for name in files} == files
+        except InputError:
+            refused += 1
+    assert refused > 40
 
 
 def test_stopped_in_the_middle_nothing_has_happened(demo_zip: Path, opened: Callable[[str], Studio], tmp_path: Path) -> None:

@@ -6,6 +6,7 @@ import hashlib
 import json
 import re
 import zipfile
+import zlib
 from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
@@ -27,9 +28,20 @@ LARGEST_FILE, LARGEST_ALL, MOST_FILES = 256_000_000, 8_000_000_000, 3_000_000  #
 STEEPEST, STEEP_FROM = 400, 5_000_000  # times a file may be smaller in the zip, and from which size that is looked at [bytes]
 
 
+UNREADABLE = (zipfile.BadZipFile, zlib.error, EOFError, OSError, RuntimeError, NotImplementedError)
+"""What Python raises on a zip whose bytes were changed."""
+HALF_LETTER = re.compile(rb"\\u[dD][89a-fA-F]")
+"""Where a half of a surrogate pair may stand; alone it is no letter (RFC 8259, 8.2)."""
+
+
 def json_bytes(data: Any) -> bytes:
     """Return data as UTF-8 JSON, the same for the same data."""
     return (json.dumps(data, ensure_ascii=False, allow_nan=False, separators=(",", ":")) + "\n").encode()
+
+
+def _refuse(name: str) -> Any:
+    """Refuse NaN and the infinities: JSON has none (RFC 8259, 6)."""
+    raise ValueError(name)
 
 
 class StudioZipWriter:
@@ -64,6 +76,8 @@ class StudioZip:
 
     def __init__(self, archive: zipfile.ZipFile, sums: Mapping[str, str], made_at: str) -> None:
         self._zip, self._sums, self.made_at = archive, sums, made_at
+        self.reading = MANIFEST
+        """The file that was read last."""
 
     def names(self, folder: str) -> Iterator[str]:
         """Return the names in a folder, in their order."""
@@ -81,9 +95,10 @@ class StudioZip:
         InputError
             If it is not what the manifest says.
         """
+        self.reading = name
         try:
             data = self._zip.read(name)
-        except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, NotImplementedError) as error:
+        except UNREADABLE as error:
             raise InputError(f"{name} in the zip cannot be read: it is damaged.", quantity="file") from error
         if hashlib.sha256(data).hexdigest() != self._sums[name]:
             raise InputError(f"{name} in the zip was changed since it was written; nothing was taken over.", quantity="file")
@@ -99,8 +114,10 @@ class StudioZip:
         """
         text = self.read(name)
         try:
-            data = json.loads(text)
-        except ValueError as error:
+            data = json.loads(text, parse_constant=_refuse)
+            if HALF_LETTER.search(text):
+                json_bytes(data)
+        except (ValueError, RecursionError) as error:
             raise InputError(f"{name} in the zip is no JSON.", quantity="file") from error
         if not isinstance(data, dict):
             raise InputError(f"{name} in the zip is not what stands in its place.", quantity="file")
@@ -156,7 +173,7 @@ def _with_manifest(archive: zipfile.ZipFile) -> StudioZip:
         manifest = json.loads(archive.read(MANIFEST))
         sums, made_at = dict(manifest["files"]), str(manifest.get("made_at", ""))
         kind, version = manifest["format"], manifest["version"]
-    except (ValueError, KeyError, TypeError, zipfile.BadZipFile, EOFError) as error:
+    except (ValueError, KeyError, TypeError, *UNREADABLE) as error:
         raise InputError("The manifest of the zip cannot be read; nothing was taken over.", quantity="file") from error
     if kind != FORMAT:
         raise InputError("The zip is no Rosy Kettle studio; nothing was taken over.", quantity="file")

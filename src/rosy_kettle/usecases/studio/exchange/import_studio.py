@@ -8,9 +8,10 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import delete, func, select
+from sqlalchemy.exc import OperationalError, StatementError
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.files.studio_zip import StudioZip, open_studio_zip
 from rosy_kettle.store import Studio
 from rosy_kettle.store.base import Base
@@ -76,7 +77,7 @@ def import_studio(
             if not empty and not merge:
                 raise InputError("This studio is not empty; import with merge, or into an empty folder.", quantity="merge")
             intake = Intake(session, zipped, not empty, report, stopped)
-            _take(intake)
+            _take_all(intake)
             waiting = _photos(studio, zipped, intake)
     except BaseException:
         for photo in waiting:
@@ -92,6 +93,17 @@ def import_studio(
 def is_empty(session: Session) -> bool:
     """Whether nobody has put anything into the studio yet."""
     return not any(session.scalar(select(func.count()).select_from(table_of(row)).limit(1)) for row in MADE_BY_HAND)
+
+
+def _take_all(intake: Intake) -> None:
+    """Take everything in; a file that holds anything but what stands in its place is named, whatever it was that broke on it."""
+    try:
+        _take(intake)
+    except (WorkbenchError, OperationalError):
+        raise  # said already, or a full disk
+    except (LookupError, TypeError, ValueError, AttributeError, ArithmeticError, StatementError) as error:
+        said = f"{intake.source.reading} in the zip is not what stands in its place; nothing was taken over."
+        raise InputError(said, quantity="file") from error
 
 
 def _take(intake: Intake) -> None:
