@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 import re
+import struct
 import zipfile
 import zlib
 from collections.abc import Iterator, Mapping
@@ -28,7 +29,7 @@ LARGEST_FILE, LARGEST_ALL, MOST_FILES = 256_000_000, 8_000_000_000, 3_000_000  #
 STEEPEST, STEEP_FROM = 400, 5_000_000  # times a file may be smaller in the zip, and from which size that is looked at [bytes]
 
 
-UNREADABLE = (zipfile.BadZipFile, zlib.error, EOFError, OSError, RuntimeError, NotImplementedError)
+UNREADABLE = (zipfile.BadZipFile, zlib.error, struct.error, EOFError, OSError, RuntimeError, ValueError)
 """What Python raises on a zip whose bytes were changed."""
 HALF_LETTER = re.compile(rb"\\u[dD][89a-fA-F]")
 """Where a half of a surrogate pair may stand; alone it is no letter (RFC 8259, 8.2)."""
@@ -141,7 +142,7 @@ def open_studio_zip(path: Path) -> StudioZip:
     """
     try:
         archive = zipfile.ZipFile(path)
-    except (zipfile.BadZipFile, OSError) as error:
+    except UNREADABLE as error:
         raise InputError(f"{path.name} is no zip, or a damaged one; nothing was taken over.", quantity="file") from error
     try:
         _look_at_entries(archive)
@@ -173,7 +174,7 @@ def _with_manifest(archive: zipfile.ZipFile) -> StudioZip:
         manifest = json.loads(archive.read(MANIFEST))
         sums, made_at = dict(manifest["files"]), str(manifest.get("made_at", ""))
         kind, version = manifest["format"], manifest["version"]
-    except (ValueError, KeyError, TypeError, *UNREADABLE) as error:
+    except (KeyError, TypeError, *UNREADABLE) as error:
         raise InputError("The manifest of the zip cannot be read; nothing was taken over.", quantity="file") from error
     if kind != FORMAT:
         raise InputError("The zip is no Rosy Kettle studio; nothing was taken over.", quantity="file")

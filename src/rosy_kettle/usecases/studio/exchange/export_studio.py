@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import asdict, replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -13,8 +12,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.making.bench import BatchEvent, as_made, state_of, step_from
-from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
+from rosy_kettle.files import formula_to_file
 from rosy_kettle.files.studio_zip import StudioZipWriter, json_bytes
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import ScentCertificateRow
@@ -25,6 +23,7 @@ from rosy_kettle.store.lots import LotRow, MovementRow
 from rosy_kettle.store.photos import photo_folder
 from rosy_kettle.store.plain_rows import csv_of, plain_row
 from rosy_kettle.usecases.studio.exchange.nouns import LISTS, TOLD, Told, events_table, table_of
+from rosy_kettle.usecases.studio.exchange.read_back import batch_record
 
 __all__ = ["StoppedError", "export_studio"]
 
@@ -128,20 +127,8 @@ def _told(session: Session, noun: Told) -> Iterator[tuple[str, bytes]]:
             data = {"format": f"rosy-kettle/{table.name.replace('_', '-').removesuffix('s')}", "version": 1}
             data |= {"studio": plain_row(row, table)} | ({} if events is None else {"events": happened[row["id"]]})
             if noun.folder == "batches":
-                data |= _batch_record(data)
+                data |= batch_record(data)
             yield f"{noun.folder}/{noun.prefix}{row['id']:06d}.json", json_bytes(data)
-
-
-def _batch_record(data: dict[str, Any]) -> dict[str, Any]:
-    """Return what other programs read of a batch: the formula as made, and the state its events add up to."""
-    plan = data["studio"]["plan"]
-    steps = [step_from(step) for step in plan["steps"]]
-    events = [BatchEvent(each["seq"], each["at"], each["kind"], each["data"]) for each in data["events"]]
-    state = state_of(steps, events)
-    made = as_made(formula_from_file(FormulaFile.model_validate(plan["formula"])), state)
-    told = asdict(replace(state, steps=()))  # the steps stand in the plan, and are most of it
-    del told["steps"]
-    return {"made": formula_to_file(made).model_dump(mode="json"), "state": told}
 
 
 def _pantry(session: Session) -> Iterator[tuple[str, bytes]]:

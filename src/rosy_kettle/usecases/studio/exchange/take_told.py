@@ -9,6 +9,7 @@ from sqlalchemy import Table, select
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.plain_rows import plain_row
 from rosy_kettle.usecases.studio.exchange.nouns import Told, events_table, table_of, unpointed
+from rosy_kettle.usecases.studio.exchange.read_back import read_back
 from rosy_kettle.usecases.studio.exchange.take_in import FROM_THERE, Intake
 
 __all__ = ["take_told"]
@@ -35,6 +36,8 @@ def take_told(intake: Intake, noun: Told) -> None:
         row, events = data.get("studio"), data.get("events", [])
         if not isinstance(row, dict) or not isinstance(events, list) or not isinstance(row.get("id"), int):
             raise InputError(f"{name} in the zip is not what stands in its place.", quantity="file")
+        if noun.events is not None:
+            read_back(noun.folder, row, events)
         here = known.get(tuple(row.get(key) for key in noun.known_by))
         if here is None:
             _add(intake, noun, row, events, name)
