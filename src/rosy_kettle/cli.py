@@ -133,10 +133,13 @@ def fit_drying_command(file: Path) -> None:
 @click.argument("file", type=click.Path(path_type=Path))
 def learn_command(file: Path) -> None:
     """Print what observations make of the defaults, as JSON."""
-    from rosy_kettle.files.observations_file import read_observations_json  # here: the other commands start sooner
+    from rosy_kettle.files.observations_file import (  # here: the other commands start sooner
+        LARGEST_OBSERVATIONS_BYTES,
+        read_observations_json,
+    )
     from rosy_kettle.usecases.learning.learn_from_file import learn_from_file  # as above
 
-    _print_json(asdict(learn_from_file(read_observations_json(_read_bytes(file)), load_tables())))
+    _print_json(asdict(learn_from_file(read_observations_json(_read_bytes(file, LARGEST_OBSERVATIONS_BYTES + 1)), load_tables())))
 
 
 @commands.command("judge-series")
@@ -384,10 +387,10 @@ def main() -> None:
         sys.exit(OUR_BUG)
 
 
-def _read_bytes(path: Path) -> bytes:
+def _read_bytes(path: Path, most: int = LARGEST_READ_BYTES) -> bytes:
     try:
         with path.open("rb") as file:
-            return file.read(LARGEST_READ_BYTES)  # one more than any file may hold, so that an endless one ends here
+            return file.read(most)  # one more than any file may hold, so that an endless one ends here
     except OSError as error:
         raise InputError(f"{path} cannot be read: {error.strerror}.", quantity="file", value=str(path)) from error
 

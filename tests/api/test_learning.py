@@ -9,6 +9,10 @@ from flask.testing import FlaskClient
 
 from rosy_kettle.usecases.studio.season.truth import TRUTH
 from tests.api.test_api import created
+from tests.api.test_batches import begun as bowl
+from tests.api.test_batches import conditions, in_hand
+from tests.api.test_batches import happen as note
+from tests.api.test_bench_story import go_to, weigh_all
 from tests.api.test_rack import dried, set_out
 from tests.api.test_tub import begun, happen
 
@@ -135,3 +139,53 @@ def test_the_rope_tells_what_the_powders_drink_and_can_be_left_out(client: Flask
     assert client.delete(f"/api/measurements/{kept.json['id']}").json["items"] == []
     assert client.delete(f"/api/measurements/{kept.json['id']}").status_code == 404
     assert client.get("/api/learning").json["ropes"] == 0
+
+
+def shaped(client: FlaskClient, tool: str | None, masses_g: list[float]) -> Answer:
+    """A bowl made to the end, its pieces counted and some of them weighed."""
+    batch = bowl(client, wishes=[{"pieces": 5} if tool is None else {"pieces": 5, "tool": tool}])
+    batch = go_to(client, weigh_all(client, conditions(client, batch)), "shape")
+    batch = note(client, batch, kind="pieces", count=5)
+    for mass_g in masses_g:
+        batch = note(client, batch, kind="sampled", mass_g=mass_g)
+    while batch["state"]["current"] is not None:
+        batch = note(client, batch, kind="done", step=in_hand(batch)["key"])
+    return note(client, batch, kind="closed")
+
+
+def meant_g(batch: Answer) -> float:
+    """What a piece is meant to weigh."""
+    return float(next(step["piece_mass_g"] for step in batch["state"]["steps"] if step["piece_mass_g"]))
+
+
+def test_pieces_weighed_at_the_bench_say_what_a_tool_takes_and_what_a_bowl_loses(client: FlaskClient) -> None:
+    batch = shaped(client, None, [])
+    assert client.get("/api/learning").json["shaped"] == 0
+    bowl_g = sum(each["actual_g"] for each in batch["state"]["weighings"])
+    for _ in range(4):
+        shaped(client, None, [bowl_g * 0.90 / 5] * 3)
+    (lost,) = [each for id_, each in factors(client).items() if id_.startswith("loss.")]
+    assert (lost["n"], lost["default"] < lost["yours"] < 10.0) == (4, True)
+    planned_g = meant_g(shaped(client, "disher-24", []))
+    for _ in range(4):
+        shaped(client, "disher-24", [planned_g * 1.08] * 3)
+    tool = factors(client)["packing.disher-24"]
+    assert (tool["n"], tool["default"] < tool["yours"] < 1.08) == (4, True)
+    use(client, "packing.disher-24", accepted=True)
+    fuller_g = meant_g(shaped(client, "disher-24", []))
+    assert fuller_g == pytest.approx(planned_g * tool["yours"])
+
+
+def test_drops_are_kept_and_move_the_firmness_once_they_are_used(client: FlaskClient) -> None:
+    formula = created(client)
+    before = client.post("/api/evaluations", json=formula["formula"]).json["firmness"]["at_20_c"]
+    for _ in range(4):
+        assert client.post("/api/measurements/drops", json={"formula_id": formula["id"], "drops": 40}).status_code == 201
+    assert client.get("/api/learning").json["drops"] == 4
+    told = factors(client)["firmness"]
+    use(client, "firmness", accepted=True)
+    after = client.post("/api/evaluations", json=formula["formula"]).json["firmness"]["at_20_c"]
+    assert after == pytest.approx(min(98.0, before + told["yours"]))
+    for drops in (0, -3, 1e9, "many"):
+        answer = client.post("/api/measurements/drops", json={"formula_id": formula["id"], "drops": drops})
+        assert (answer.status_code, "drops" in answer.json["message"].lower()) == (422, True)

@@ -68,3 +68,11 @@ def test_any_broken_file_is_read_or_refused() -> None:
 def test_a_text_that_begins_like_a_zip_is_a_text() -> None:
     sheet = read_sheet(b"PK,Grams\nglycerin,250\n")
     assert (sheet.headings, sheet.rows) == (("PK", "Grams"), (("glycerin", "250"),))
+
+
+def test_signs_that_xml_cannot_hold_are_shown_as_lost() -> None:
+    """XML 1.0, 2.2: of the signs below a space only tab, line feed and carriage return may stand in a document."""
+    sheet = read_sheet(to_xlsx("Lots", ["Ingredient"], [(f"a{chr(sign)}b",) for sign in range(1, 32)]))
+    kept = {row[0] for row in sheet.rows if "\N{REPLACEMENT CHARACTER}" not in row[0]}
+    assert {cell.strip("ab") for cell in kept} <= {"\t", "\n", "\r", "_x000D_"}
+    assert len(sheet.rows) == 31

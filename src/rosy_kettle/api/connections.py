@@ -27,8 +27,10 @@ class _Parser(HTTPRequestParser):  # type: ignore[misc]
 
     def received(self, data: bytes) -> int:
         consumed = int(super().received(data))
-        most = LARGEST_ZIP_BODY_BYTES if self.headers_finished and self.path == ZIP_PATH else LARGEST_BODY_BYTES
-        if self.headers_finished and not self.error and max(self.content_length, self.body_bytes_received) > most:
+        if self.error or not self.headers_finished:  # a head that cannot be read has no address either
+            return consumed
+        most = LARGEST_ZIP_BODY_BYTES if self.path == ZIP_PATH else LARGEST_BODY_BYTES
+        if max(self.content_length, self.body_bytes_received) > most:
             self.error = RequestEntityTooLarge(f"More than {most} bytes.")
             self.completed = True
         return consumed

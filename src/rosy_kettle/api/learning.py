@@ -41,8 +41,8 @@ def change(path: FactorPath, body: FactorSave) -> Response:
 def _told() -> Response:
     with current_studio().reading() as session:
         learning = look_at_learning(session)
-    factors = [FactorAnswer(**asdict(each.factor), used=each.used, can_be_used=each.can_be_used) for each in learning.factors]
+    factors = [FactorAnswer(**asdict(each.factor), used=each.used) for each in learning.factors]
     return respond(LearningAnswer(
         factors=factors, errors=list(learning.errors), set_aside=list(learning.set_aside), batches=learning.batches,
-        trays=learning.trays, tests=learning.tests, ropes=learning.ropes,
+        trays=learning.trays, tests=learning.tests, ropes=learning.ropes, shaped=learning.shaped, drops=learning.drops,
     ))  # fmt: skip

@@ -144,7 +144,7 @@ def read_formula_json(text: str | bytes) -> FormulaFile:
     return formula_file_from_data(load_json(text, "formula"))
 
 
-def load_json(text: str | bytes, what: str) -> Any:
+def load_json(text: str | bytes, what: str, largest_bytes: int = LARGEST_FILE_BYTES) -> Any:
     """Return what a JSON text of limited size says, refusing numbers JSON does not have.
 
     Raises
@@ -153,8 +153,9 @@ def load_json(text: str | bytes, what: str) -> Any:
         One sentence with the place, if the text is too large, not UTF-8 or no JSON.
     """
     raw = text.encode() if isinstance(text, str) else text
-    if len(raw) > LARGEST_FILE_BYTES:
-        raise InputError(f"The file is larger than 1 MB; a {what} file holds less.", quantity="file", value=len(raw))
+    if len(raw) > largest_bytes:
+        largest_mb = largest_bytes // 1_000_000
+        raise InputError(f"The file is larger than {largest_mb} MB; a {what} file holds less.", quantity="file", value=len(raw))
     try:
         return json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
     except UnicodeDecodeError as error:

@@ -10,9 +10,10 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.files.formula_file import FormulaFile, formula_file_from_data, load_json, sentence_from
 from rosy_kettle.files.shape import Celsius, Shape
 
-__all__ = ["ObservationFile", "read_observations_json"]
+__all__ = ["LARGEST_OBSERVATIONS_BYTES", "ObservationFile", "read_observations_json"]
 
 MOST_OBSERVATIONS = 5_000
+LARGEST_OBSERVATIONS_BYTES = 20_000_000  # each observation brings its formula, some 3 kB
 Some = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
 Name = Annotated[str, Field(min_length=1, max_length=60)]
 
@@ -88,7 +89,7 @@ def read_observations_json(text: str | bytes) -> list[tuple[Any, FormulaFile]]:
     InputError
         One sentence naming the observation and the field, if the text is no observations file.
     """
-    data: Any = load_json(text, "observations")
+    data: Any = load_json(text, "observations", LARGEST_OBSERVATIONS_BYTES)
     told = data.get("observations") if isinstance(data, dict) else None
     if not isinstance(data, dict) or (data.get("format"), data.get("version")) != ("rosy-kettle/observations", 1):
         raise InputError('An observations file says "format": "rosy-kettle/observations" and "version": 1.', quantity="format")

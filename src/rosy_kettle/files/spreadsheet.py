@@ -119,14 +119,15 @@ def to_csv(headings: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
 
 
 def to_xlsx(title: str, headings: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
-    """Return an XLSX file of text cells; no cell of it is a formula."""
+    """Return an XLSX file of text cells; no cell of it is a formula, and signs that XML cannot hold are shown as lost."""
     from openpyxl import Workbook  # here, as above
+    from openpyxl.cell.cell import ILLEGAL_CHARACTERS_RE
 
     book = Workbook(write_only=True)
     sheet = book.create_sheet(title)
     sheet.append(list(headings))
     for row in rows:
-        sheet.append([_plain(cell) for cell in row])
+        sheet.append([ILLEGAL_CHARACTERS_RE.sub("\N{REPLACEMENT CHARACTER}", _plain(cell)) for cell in row])
     out = io.BytesIO()
     book.save(out)
     return out.getvalue()

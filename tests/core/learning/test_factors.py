@@ -8,8 +8,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from rosy_kettle.core.learning.apply import with_factors
 from rosy_kettle.core.learning.factors import SIDE, Factor, Learnt, learn
 from rosy_kettle.core.learning.observations import Observation, equations_of
+from rosy_kettle.core.making.plan import Wish, plan_order
 from rosy_kettle.core.parameters.learning import LearningParameters
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
@@ -97,6 +99,57 @@ def test_what_powders_drink_is_shared_out_by_what_they_drink(tables: Tables) -> 
     assert factor(learnt, "demand.starch").yours == pytest.approx(1.5, rel=0.05)
     assert factor(learnt, "demand.base").yours == pytest.approx(0.8, rel=0.05)
     assert learnt.errors[0].after < 0.25 * learnt.errors[0].before
+
+
+def roped(tables: Tables, formula: Formula, thirst: float) -> Observation:
+    """A dough felt sticky or a rope rolled where S is what it would be if all powders drank so many times as much."""
+    low, high = 0.1, 400.0
+    for _ in range(60):
+        middle = math.sqrt(low * high)
+        facts = {"rolls_at_g": middle, "wetter": "glycerin", "temperature_c": 21.0}
+        said = equations_of(Observation("rope", formula, facts), tables, P)[0].seen + math.log(P.rolls_at)
+        low, high = (middle, high) if said < math.log(P.rolls_at * thirst) else (low, middle)
+    return Observation("rope", formula, {"rolls_at_g": low, "wetter": "glycerin", "temperature_c": 21.0})
+
+
+def test_one_starch_that_drinks_more_is_told_apart_from_the_others(tables: Tables) -> None:
+    """Tapioca 1.35 times as thirsty as it says, corn as it says; alone it is its role, and alike nothing is told of it."""
+    corn, tapioca = (make_formula("glycerin-dough", **{name: 60.0}) for name in ("corn_starch", "tapioca_starch"))
+    both = learn([roped(tables, corn, 1.0)] * 6 + [roped(tables, tapioca, 1.35)] * 6, tables)
+    own = factor(both, "demand.tapioca-starch")
+    assert own.low <= 1.35 <= own.high
+    assert own.accepted_by_default
+    assert own.message.startswith("Your tapioca starch drinks")
+    alone = learn([roped(tables, tapioca, 1.35)] * 6, tables)
+    assert [each.id for each in alone.factors] == ["demand.starch"]
+    alike = learn([roped(tables, corn, 1.35)] * 6 + [roped(tables, tapioca, 1.35)] * 6, tables)
+    assert [each.id for each in alike.factors] == ["demand.starch"]
+    used = with_factors(tables, {"demand.starch": 1.1, "demand.tapioca-starch": 1.35})
+    drinks = {id_: used.ingredients[id_].liquid_demand_ml_100g for id_ in ("corn-starch", "tapioca-starch")}
+    before = {id_: tables.ingredients[id_].liquid_demand_ml_100g for id_ in drinks}
+    assert {id_: drinks[id_] / before[id_] for id_ in drinks} == pytest.approx({"corn-starch": 1.1, "tapioca-starch": 1.35})  # type: ignore[operator]
+
+
+@pytest.mark.parametrize(("points", "shift"), [(5.0, 5.0), (-5.0, -5.0), (200.0, None), (-200.0, None)])
+def test_points_of_firmness_are_added_and_never_leave_the_scale(tables: Tables, points: float, shift: float | None) -> None:
+    plain = evaluate(BETAINE_SCOOP, tables).firmness
+    moved = evaluate(BETAINE_SCOOP, with_factors(tables, {"firmness": points})).firmness
+    assert plain.at_20_c is not None
+    assert moved.at_20_c == pytest.approx(plain.at_20_c + shift if shift else (98.0 if points > 0 else 0.0))
+    assert evaluate(BETAINE_SCOOP, with_factors(tables, {})).firmness == plain
+
+
+def test_what_a_tool_packs_reaches_the_plan_and_is_found_again(tables: Tables) -> None:
+    def piece_g(of: Tables, tool: str) -> float:
+        return plan_order(BETAINE_SCOOP, of, [Wish(4, tool)], None, None, {}).pieces[0].piece_mass_g
+
+    fuller = with_factors(tables, {"packing.disher-24": 1.08})
+    assert piece_g(fuller, "disher-24") == pytest.approx(1.08 * piece_g(tables, "disher-24"))
+    assert piece_g(fuller, "disher-30") == piece_g(tables, "disher-30")
+    weighed = [Observation("pieces", BETAINE_SCOOP, {"tool": "disher-24", "piece_g": [piece_g(fuller, "disher-24")] * 3})] * 20
+    told = factor(learn(weighed, tables), "packing.disher-24")
+    assert told.low <= 1.08 <= told.high
+    assert told.message.startswith("Your spring-handle scoop #24 packs 1.0")
 
 
 def test_foam_early_tells_its_height_and_late_its_life(tables: Tables) -> None:

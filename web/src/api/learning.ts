@@ -30,6 +30,11 @@ function useMeasured<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
 export const useKeepRope = () =>
   useMeasured((body: components["schemas"]["RopeSave"]) => api(client.POST("/api/measurements", { body })));
 
+export const useKeepDrops = () =>
+  useMeasured((body: components["schemas"]["DropsSave"]) =>
+    api(client.POST("/api/measurements/drops", { body })),
+  );
+
 export const useLeaveOut = () =>
   useMeasured((measurement_id: number) =>
     api(client.DELETE("/api/measurements/{measurement_id}", { params: { path: { measurement_id } } })),

@@ -1021,6 +1021,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measurements/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a drop test */
+        post: operations["measurements_keep_dropped_drops_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measurements/{measurement_id}": {
         parameters: {
             query?: never;
@@ -3801,6 +3818,21 @@ export interface components {
             name: string;
         };
         /**
+         * DropsSave
+         * @description How often dried pieces of a formula were dropped from 10 cm until a corner broke, on the mean.
+         */
+        DropsSave: {
+            /** Drops */
+            drops: number;
+            /** Formula Id */
+            formula_id: number;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+        };
+        /**
          * Dry
          * @description Hours until dry or set.
          */
@@ -4018,8 +4050,6 @@ export interface components {
         FactorAnswer: {
             /** Accepted By Default */
             accepted_by_default: boolean;
-            /** Can Be Used */
-            can_be_used: boolean;
             /** Default */
             default: number;
             /** Default High */
@@ -5254,6 +5284,8 @@ export interface components {
         LearningAnswer: {
             /** Batches */
             batches: number;
+            /** Drops */
+            drops: number;
             /** Errors */
             errors: components["schemas"]["LearntError"][];
             /** Factors */
@@ -5262,6 +5294,8 @@ export interface components {
             ropes: number;
             /** Set Aside */
             set_aside: components["schemas"]["SetAside"][];
+            /** Shaped */
+            shaped: number;
             /** Tests */
             tests: number;
             /** Trays */
@@ -12982,6 +13016,48 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RopeSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasurementAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    measurements_keep_dropped_drops_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropsSave"];
             };
         };
         responses: {

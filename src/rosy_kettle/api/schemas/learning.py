@@ -40,7 +40,6 @@ class FactorAnswer(Response):
     default_high: float
     used: float | None
     """The figure in use; null while the default is."""
-    can_be_used: bool
 
 
 class LearningAnswer(Response):
@@ -53,3 +52,6 @@ class LearningAnswer(Response):
     trays: int
     tests: int
     ropes: int
+    shaped: int
+    """Batches whose pieces were weighed."""
+    drops: int

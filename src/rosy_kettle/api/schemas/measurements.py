@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Number, Request, RequestKey, Response
 
-__all__ = ["MeasurementAnswer", "MeasurementList", "MeasurementPath", "RopeSave"]
+__all__ = ["DropsSave", "MeasurementAnswer", "MeasurementList", "MeasurementPath", "RopeSave"]
 
 Grams = Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
 
@@ -28,6 +28,14 @@ class RopeSave(Request):
     temperature_c: Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)] = 21.0
     rolls_at_g: Grams | None = None
     smears_at_g: Grams | None = None
+    key: RequestKey | None = None
+
+
+class DropsSave(Request):
+    """How often dried pieces of a formula were dropped from 10 cm until a corner broke, on the mean."""
+
+    formula_id: Number
+    drops: Annotated[float, Field(ge=1, le=200, allow_inf_nan=False)]
     key: RequestKey | None = None
 
 

@@ -8,31 +8,15 @@ from dataclasses import replace
 from rosy_kettle.core.parameters import Parameters
 from rosy_kettle.core.records import Ingredient, Tables
 
-__all__ = ["can_be_used", "reaches", "with_factors"]
+__all__ = ["reaches", "with_factors"]
 
 DRYING = ("water_hours", "alcohol_hours", "glycerin_hours_per_pct", "powder_set_hours", "fat_set_hours")
 """What takes longer where all drying does."""
 REACHES = {
     "demand": ("dough.", "firmness.", "drying."), "drying": ("drying.",), "foam": ("lather.",), "foam_half_life": ("lather.",),
-    "loss": ("cost.",),
+    "firmness": ("firmness.",), "packing": (), "loss": ("cost.",),
 }  # fmt: skip
-"""Readings a kind of factor reaches, by how their ids begin."""
-
-
-def can_be_used(id_: str) -> bool:
-    """Return whether a factor reaches the models.
-
-    Parameters
-    ----------
-    id_ : str
-        Factor, such as drying or demand.starch
-
-    Returns
-    -------
-    bool
-        Firmness and packing are shown, and not used yet
-    """
-    return _kind(id_) in REACHES
+"""Readings a kind of factor reaches, by how their ids begin; what a tool packs reaches the plan's pieces and no reading."""
 
 
 def reaches(id_: str, reading: str) -> bool:
@@ -50,7 +34,7 @@ def reaches(id_: str, reading: str) -> bool:
     bool
         By how the reading's id begins
     """
-    return reading.startswith(REACHES.get(_kind(id_), ("nothing",)))
+    return reading.startswith(REACHES.get(_kind(id_), ()))
 
 
 def with_factors(tables: Tables, factors: Mapping[str, float]) -> Tables:
@@ -70,33 +54,42 @@ def with_factors(tables: Tables, factors: Mapping[str, float]) -> Tables:
     """
     if not factors:
         return tables
-    by_role = {id_.partition(".")[2]: value for id_, value in factors.items() if _kind(id_) == "demand"}
-    ingredients = {id_: _thirsty(item, by_role) for id_, item in tables.ingredients.items()} if by_role else tables.ingredients
-    losses = {id_.partition(".")[2]: value / 100 for id_, value in factors.items() if _kind(id_) == "loss"}
+    thirst, packs, losses = (_named(kind, factors) for kind in ("demand", "packing", "loss"))
+    ingredients = {id_: _thirsty(item, thirst) for id_, item in tables.ingredients.items()} if thirst else tables.ingredients
+    tools = {id_: replace(tool, packs=packs[id_]) if id_ in packs else tool for id_, tool in tables.tools.items()}
     methods = {
-        id_: replace(method, loss_fraction=losses[id_]) if id_ in losses else method for id_, method in tables.methods.items()
+        id_: replace(method, loss_fraction=losses[id_] / 100) if id_ in losses else method
+        for id_, method in tables.methods.items()
     }
-    return replace(
-        tables, ingredients=ingredients, methods=methods, parameters=_parameters(tables.parameters, factors), learnt=dict(factors)
-    )
+    parameters = _parameters(tables.parameters, factors)
+    return replace(tables, ingredients=ingredients, tools=tools, methods=methods, parameters=parameters, learnt=dict(factors))
+
+
+def _named(kind: str, factors: Mapping[str, float]) -> dict[str, float]:
+    """Return the factors of a kind by the role, ingredient, tool or method they are of."""
+    return {id_.partition(".")[2]: value for id_, value in factors.items() if _kind(id_) == kind}
 
 
 def _kind(id_: str) -> str:
     return id_.partition(".")[0]
 
 
-def _thirsty(item: Ingredient, by_role: Mapping[str, float]) -> Ingredient:
-    if item.role not in by_role or item.liquid_demand_ml_100g is None:
+def _thirsty(item: Ingredient, thirst: Mapping[str, float]) -> Ingredient:
+    """Return an ingredient that drinks by its own factor, or else by that of its role."""
+    factor = thirst.get(item.id, thirst.get(item.role))
+    if factor is None or item.liquid_demand_ml_100g is None:
         return item
-    return replace(item, liquid_demand_ml_100g=item.liquid_demand_ml_100g * by_role[item.role])
+    return replace(item, liquid_demand_ml_100g=item.liquid_demand_ml_100g * factor)
 
 
 def _parameters(before: Parameters, factors: Mapping[str, float]) -> Parameters:
-    drying, lather = before.drying, before.lather
+    drying, lather, firmness = before.drying, before.lather, before.firmness
     if "drying" in factors:
         drying = replace(drying, **{name: getattr(drying, name) * factors["drying"] for name in DRYING})
     if "foam" in factors:
         lather = replace(lather, litres_per_gram=lather.litres_per_gram * factors["foam"])
     if "foam_half_life" in factors:
         lather = replace(lather, half_life_min=lather.half_life_min * factors["foam_half_life"])
-    return replace(before, drying=drying, lather=lather)
+    if "firmness" in factors:
+        firmness = replace(firmness, offset=factors["firmness"])
+    return replace(before, drying=drying, lather=lather, firmness=firmness)

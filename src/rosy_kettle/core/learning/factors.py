@@ -7,7 +7,8 @@ all of their reading less trusted, so that one wild one widens the interval rath
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -97,6 +98,8 @@ class _Block:
     """Ends of what was seen where only a stretch was (n, 2); NaN where it was a figure."""
     measure: str
     default: float
+    role_of: Mapping[str, str]
+    """Factor of the role, by id of each single ingredient's; its unknown is how far it is off its role."""
 
 
 def learn(observations: Sequence[Observation], tables: Tables, p: LearningParameters | None = None) -> Learnt:
@@ -134,19 +137,33 @@ def learn(observations: Sequence[Observation], tables: Tables, p: LearningParame
     for each in equations:
         groups.setdefault((each.reading, each.default), []).append(each)
     blocks = [_block(group, p) for group in groups.values()]
-    factors = tuple(factor for block in blocks for factor in _factors(block, p))
+    factors = tuple(factor for block in blocks for factor in _factors(block, tables, p))
     return Learnt(factors, tuple(_error(block) for block in blocks), tuple(set_aside))
 
 
 def _block(equations: Sequence[Equation], p: LearningParameters) -> _Block:
     ids = tuple(dict.fromkeys(id_ for each in equations for id_ in each.weights))
-    weights = np.array([[each.weights.get(id_, 0.0) for id_ in ids] for each in equations])
+    own = _told_apart(equations)
+    weights = np.array([
+        [*(each.weights.get(id_, 0.0) for id_ in ids), *(each.parts.get((role, name), 0.0) for role, name in own)]
+        for each in equations
+    ])  # fmt: skip
     default = equations[0].default
-    prior = np.array([_prior(id_, default, p) for id_ in ids])
+    prior = np.array([*(_prior(id_, default, p) for id_ in ids), *(p.ingredient_prior for _ in own)])
+    role_of = {f"demand.{name}": role for role, name in own}
     seen, noise = (np.array([getattr(each, name) for each in equations]) for name in ("seen", "noise"))
     between = np.array([each.between or (math.nan, math.nan) for each in equations])
-    block = _Block(equations[0].reading, ids, weights, seen, noise, prior, between, equations[0].measure, default)
+    block = _Block(
+        equations[0].reading, (*ids, *role_of), weights, seen, noise, prior, between, equations[0].measure, default, role_of
+    )  # fmt: skip
     return _trusted(_narrowed(block), p)
+
+
+def _told_apart(equations: Sequence[Equation]) -> list[tuple[str, str]]:
+    """Return role and ingredient of all powders whose role was seen of several; one alone is what its role is."""
+    seen = sorted({part for each in equations for part in each.parts})
+    several = {role for role, names in Counter(role for role, _name in seen).items() if names > 1}
+    return [(role, name) for role, name in seen if role in several]
 
 
 def _narrowed(block: _Block) -> _Block:
@@ -198,24 +215,36 @@ def _posterior(block: _Block, without: int | None = None) -> tuple[FloatArray, F
     return covariance @ (scaled.T @ (block.seen[kept] / block.noise[kept])), covariance
 
 
-def _factors(block: _Block, p: LearningParameters) -> list[Factor]:
+def _factors(block: _Block, tables: Tables, p: LearningParameters) -> list[Factor]:
+    """Return the factors of a block; of a single ingredient only where it stands clear of its role."""
     mean, covariance = _posterior(block)
-    return [
-        _factor(block, index, float(mean[index]), math.sqrt(float(covariance[index, index])), p)
-        for index in range(len(block.ids))
-    ]
+    found = []
+    for index, id_ in enumerate(block.ids):
+        of = np.zeros(len(block.ids))
+        of[index] = 1.0
+        if id_ in block.role_of:
+            if abs(mean[index]) <= SIDE * math.sqrt(float(covariance[index, index])):
+                continue
+            of[block.ids.index(block.role_of[id_])] = 1.0
+        spread, prior = (math.sqrt(float(of @ matrix @ of)) for matrix in (covariance, np.diag(block.prior**2)))
+        found.append(_factor(block, index, float(of @ mean), spread, SIDE * prior, tables, p))
+    return found
 
 
-def _factor(block: _Block, index: int, at: float, spread: float, p: LearningParameters) -> Factor:
+def _factor(block: _Block, index: int, at: float, spread: float, prior: float, tables: Tables, p: LearningParameters) -> Factor:
     id_, n = block.ids[index], int((block.weights[:, index] > 0).sum())
     kind, _, name = id_.partition(".")
     low, yours, high = (_plain(block, each, p) for each in (at - SIDE * spread, at, at + SIDE * spread))
     default = _plain(block, 0.0, p)
     sure = not low <= default <= high
-    prior = SIDE * float(block.prior[index])
+    single = id_ in block.role_of
+    words = factor_words(
+        "demand_one" if single else kind, tables.ingredients[name].short_name.lower() if single else _named(name, kind, tables),
+        yours, low, high, n, sure=sure,
+    )  # fmt: skip
     return Factor(
-        id_, default, yours, low, high, n, UNITS[block.measure], sure and n >= p.few,
-        factor_words(kind, _named(name, kind), yours, low, high, n, sure=sure), _plain(block, -prior, p), _plain(block, prior, p),
+        id_, default, yours, low, high, n, UNITS[block.measure], sure and n >= p.few, words,
+        _plain(block, -prior, p), _plain(block, prior, p),
     )  # fmt: skip
 
 
@@ -227,7 +256,11 @@ def _plain(block: _Block, unknown: float, p: LearningParameters) -> float:
     return max(0.0, block.default + unknown) if block.measure == "per cent" else block.default + unknown
 
 
-def _named(name: str, kind: str) -> str:
+def _named(name: str, kind: str, tables: Tables) -> str:
+    """Return what a factor is of, as it stands in a sentence."""
+    if kind in {"packing", "loss"}:
+        known = tables.tools.get(name) if kind == "packing" else tables.methods.get(name)
+        return name if known is None else known.name[:1].lower() + known.name[1:]
     plural = {"base": "bases", "starch": "starches", "clay": "clays", "surfactant": "surfactant powders", "acid": "acids"}
     return plural.get(name, f"{name} powders") if kind == "demand" else name
 

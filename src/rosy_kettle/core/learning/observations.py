@@ -16,12 +16,11 @@ import numpy as np
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.plan import Wish, plan_order
-from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.mixing.setting import setting_of
 from rosy_kettle.core.models.lather.over_time import share_after
 from rosy_kettle.core.parameters.learning import LearningParameters
-from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.look import Look
 from rosy_kettle.core.records import Formula, Tables
 
 __all__ = ["Equation", "Observation", "UnusableError", "equations_of"]
@@ -56,6 +55,8 @@ class Equation:
     """What stands for the unknown before learning."""
     between: tuple[float, float] | None = None
     """Ends where only a stretch was seen, as a state of the dough is; ``seen`` is then its middle."""
+    parts: Mapping[tuple[str, str], float] = field(default_factory=dict)
+    """The same weights by ingredient: factor's id and ingredient's id [-]."""
 
 
 class UnusableError(Exception):
@@ -132,31 +133,37 @@ def _with_wetter(formula: Formula, wetter: str, mass_g: float, tables: Tables) -
     return replace(formula, portions=(replace(first, lines=(*kept, line)), *formula.portions[1:]))
 
 
-def _mix(formula: Formula, tables: Tables) -> Mix:
+def _look(formula: Formula, tables: Tables) -> Look:
+    """Return the formula as it is looked at: only the readings an observation is held against are worked out."""
     weighed = [item for item in weigh_formula(formula, tables)[0] if item.mass_g > 0]
     if not weighed:
         raise UnusableError("no_dough")
     mass_g = np.array([item.mass_g for item in weighed])
     setting = setting_of(formula, tables, float(mass_g.sum()))
-    return setting.mix(make_palette([item.ingredient for item in weighed], tables.parameters), mass_g)
+    mix = setting.mix(make_palette([item.ingredient for item in weighed], tables.parameters), mass_g)
+    return Look(mix, setting, whole=len(formula.portions) == 1)
 
 
 def _drunk(formula: Formula, temperature_c: float, tables: Tables, seen_log_s: float, noise: float) -> Equation:
     """Say what powders drink from S seen and S said; each role by its share of what all of them drink."""
-    mix = _mix(formula, tables)
+    mix = _look(formula, tables).mix
     said = mix.saturation(temperature_c)
     if said is None or said <= 0 or mix.demand_ml <= 0:
         raise UnusableError("no_dough")
     shares: dict[str, float] = {}
+    parts: dict[tuple[str, str], float] = {}
     for index, item in enumerate(mix.palette.ingredients):
         share = float(mix.palette.liquid_demand_known[index] * mix.mass_g[index] / mix.demand_ml)
         if share > 0:
-            shares[f"demand.{item.role}"] = shares.get(f"demand.{item.role}", 0.0) + share
-    return Equation("dough.saturation", shares, math.log(said) - seen_log_s, noise, "log")
+            role = f"demand.{item.role}"
+            shares[role] = shares.get(role, 0.0) + share
+            parts[role, item.id] = parts.get((role, item.id), 0.0) + share
+    return Equation("dough.saturation", shares, math.log(said) - seen_log_s, noise, "log", parts=parts)
 
 
 def _dried(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
-    said = evaluate(observation.formula, tables).drying.hours
+    drying = _look(observation.formula, tables).drying
+    said = None if drying is None else drying.hours
     if said is None or said <= 0:
         raise UnusableError("never_dries")
     seen = math.log(float(observation.facts["hours"]) / said)
@@ -164,8 +171,8 @@ def _dried(observation: Observation, tables: Tables, p: LearningParameters) -> l
 
 
 def _foam(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
-    lather, minutes = evaluate(observation.formula, tables).lather, float(observation.facts["minutes"])
-    if not lather.height_cm or not lather.half_life_min:
+    lather, minutes = _look(observation.formula, tables).lather, float(observation.facts["minutes"])
+    if lather is None or not lather.height_cm or not lather.half_life_min:
         raise UnusableError("no_foam")
     after = max(0.0, minutes - tables.parameters.lather.fill_min)
     said = lather.height_cm * share_after(minutes, lather.half_life_min, tables.parameters.lather)
@@ -177,7 +184,8 @@ def _foam(observation: Observation, tables: Tables, p: LearningParameters) -> li
 
 
 def _scratch(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
-    said = evaluate(observation.formula, tables).firmness.at_20_c
+    firmness = _look(observation.formula, tables).firmness
+    said = None if firmness is None else firmness.at_20_c
     if said is None:
         raise UnusableError("no_firmness")
     seen = 100 * (1 - math.exp(-float(observation.facts["drops"]) / p.drops_scale))
@@ -186,8 +194,10 @@ def _scratch(observation: Observation, tables: Tables, p: LearningParameters) ->
 
 def _pieces(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
     tool, masses = str(observation.facts["tool"]), [float(mass_g) for mass_g in observation.facts["piece_g"]]
+    fill = str(observation.facts.get("scoop_fill", "level"))
     try:
-        said = plan_order(observation.formula, tables, [Wish(1, tool)], None, None, {}).pieces[0].piece_mass_g
+        planned = plan_order(observation.formula, tables, [Wish(1, tool, scoop_fill=fill)], None, None, {})
+        said = planned.pieces[0].piece_mass_g
     except WorkbenchError as error:
         raise UnusableError("no_mass", why=error.message.rstrip(".")) from error
     mean = sum(masses) / len(masses)

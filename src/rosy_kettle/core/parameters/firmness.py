@@ -40,6 +40,7 @@ class FirmnessParameters:
     bound_saturation: float = parameter(0.55, "S from which a kneaded piece is bound", "-", PRACTICE, "medium", (0.4, 0.7))
     lean_saturation_that_flows: float = parameter(2.2, "S without fat at which nothing holds", "-", PRACTICE, "medium", (1.8, 2.6))
     worked_at_c: float = parameter(38.0, "warmest a dough is worked at", "°C", PRACTICE, "medium", (32.0, 42.0))
+    offset: float = parameter(0.0, "points a studio's pieces are harder than the sums say", "of 98", "none until a studio has learnt its own", "medium", (-20.0, 20.0))
     highest: float = parameter(98.0, "firmest a piece gets", "of 98", "by definition", "high")
     loose_packing: float = parameter(0.85, "a loosely filled piece is softer by", "×", PRACTICE, "low", (0.7, 1.0))
     press_packing: float = parameter(1.15, "a pressed piece is harder by", "×", PRACTICE, "low", (1.0, 1.3))

@@ -15,6 +15,7 @@ class LearningParameters:
     """Standard deviations; of logarithms where the unit is 1."""
 
     demand_prior: float = parameter(0.13, "what the powders of one role drink, before learning", "-", "S ±17 % of several roles together, 90 %", "medium", (0.08, 0.2))
+    ingredient_prior: float = parameter(0.06, "one powder beside the others of its role, before learning", "-", "powders of one role drink alike within 10 %, 90 %", "low", (0.03, 0.15))
     drying_prior: float = parameter(0.21, "hours of drying, before learning", "-", "× 0.75 to 1.5, 90 %", "medium", (0.15, 0.3))
     foam_prior: float = parameter(0.29, "litres of foam, before learning", "-", "×/÷ 1.6, 90 %", "medium", (0.2, 0.4))
     half_life_prior: float = parameter(0.42, "life of foam, before learning", "-", "×/÷ 2, 90 %", "medium", (0.3, 0.6))

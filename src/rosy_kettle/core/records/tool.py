@@ -21,3 +21,5 @@ class Tool:
     note: str
     source: str
     confidence: str
+    packs: float = 1.0
+    """How much more dough it takes than volume and packing say, as a studio has learnt it [×]."""

@@ -20,6 +20,7 @@ SET_ASIDE = {
 """Why an observation is set aside, by code."""
 SAID = {
     "demand": "Your {name} drink {yours:.2f} times what the table says",
+    "demand_one": "Your {name} drinks {yours:.2f} times what the table says",
     "drying": "Your pieces take {yours:.2f} times the model's hours",
     "foam": "Your foam stands {yours:.2f} times as high",
     "foam_half_life": "Your foam lives {yours:.2f} times as long",

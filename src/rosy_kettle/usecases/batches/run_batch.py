@@ -108,8 +108,11 @@ def begin_batch(session: Session, formula_id: int, ask: PlanAsk, key: str | None
         plan={
             "formula": formula_to_file(planned).model_dump(mode="json"),
             "pieces": [
-                {"name": item.name, "tool": item.tool, "pieces": share, "piece_mass_g": item.piece_mass_g}
-                for item, share in zip(wanted, shares, strict=True)
+                {
+                    "name": item.name, "tool": item.tool, "pieces": share, "piece_mass_g": item.piece_mass_g,
+                    "basis": item.basis, "scoop_fill": wish.scoop_fill,
+                }
+                for item, share, wish in zip(wanted, shares, ask.wishes, strict=True)
             ],
             "bowl": 1,
             "bowls": bowls,

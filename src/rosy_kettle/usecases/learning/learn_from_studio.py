@@ -4,21 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import InputError, NotFoundError, WorkbenchError
-from rosy_kettle.core.learning.apply import can_be_used
+from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.learning.factors import Factor, LearntError, SetAside, learn
 from rosy_kettle.core.learning.observations import Observation
-from rosy_kettle.core.records import Formula, Tables, Use
-from rosy_kettle.files import FormulaFile, formula_from_file
+from rosy_kettle.core.records import Tables, Use
 from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
 from rosy_kettle.store.learnt_factors import accepted_factors
 from rosy_kettle.store.measurements import list_measurements
 from rosy_kettle.store.tub_tests import list_tub_tests
+from rosy_kettle.usecases.learning.shaped_batches import known_formula, shaped_batches
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.tub.run_test import look_at_tests
@@ -36,7 +34,6 @@ class StudioFactor:
     factor: Factor
     used: float | None
     """The figure in use; None while the default is."""
-    can_be_used: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,19 +47,25 @@ class Learning:
     trays: int
     tests: int
     ropes: int
+    shaped: int
+    drops: int
 
 
 def look_at_learning(session: Session) -> Learning:
     """Return what is learnt, always against the defaults, whatever is accepted."""
     tables = studio_tables(session, {})
     felt, dried, foam = list(_felt(session, tables)), list(_dried(session, tables)), list(_foam(session, tables))
-    ropes = list(_ropes(session, tables))
-    learnt, used = learn([*felt, *ropes, *dried, *foam], tables), accepted_factors(session)
-    factors = [StudioFactor(each, used.pop(each.id, None), can_be_used(each.id)) for each in learnt.factors]
+    measured, shaped = list(_measured(session, tables)), list(shaped_batches(session, tables, MOST_OF_EACH))
+    learnt, used = learn([*felt, *measured, *dried, *foam, *shaped], tables), accepted_factors(session)
+    factors = [StudioFactor(each, used.pop(each.id, None)) for each in learnt.factors]
     for id_, yours in used.items():  # accepted once, and nothing speaks of it any more
         lost = Factor(id_, 1.0, yours, yours, yours, 0, "×", False, "Accepted before; nothing speaks of it now.", 1.0, 1.0)  # noqa: FBT003
-        factors.append(StudioFactor(lost, yours, can_be_used=True))
-    return Learning(tuple(factors), learnt.errors, learnt.set_aside, len(felt), len(dried), len(foam), len(ropes))
+        factors.append(StudioFactor(lost, yours))
+    ropes = sum(each.kind == "rope" for each in measured)
+    return Learning(
+        tuple(factors), learnt.errors, learnt.set_aside, batches=len(felt), trays=len(dried), tests=len(foam), ropes=ropes,
+        shaped=len(shaped), drops=len(measured) - ropes,
+    )  # fmt: skip
 
 
 def factor_to_use(session: Session, id_: str) -> Factor:
@@ -72,14 +75,10 @@ def factor_to_use(session: Session, id_: str) -> Factor:
     ------
     NotFoundError
         If nothing speaks of such a factor.
-    InputError
-        If no model can use it yet.
     """
     found = next((each for each in look_at_learning(session).factors if each.factor.id == id_ and each.factor.n), None)
     if found is None:
         raise NotFoundError(f'Nothing speaks of "{id_[:60]}" yet.', noun="factor", id=id_[:60])
-    if not found.can_be_used:
-        raise InputError("No reading uses this factor yet; it is shown and kept in mind.", quantity="accepted")
     return found.factor
 
 
@@ -92,7 +91,7 @@ def _felt(session: Session, tables: Tables) -> Iterator[Observation]:
         first = next(event for event in events if event.kind == "felt")
         room_c = next((event.data["room_c"] for event in events if event.data.get("room_c") is not None), 21.0)
         warm_c = [event.data["value_c"] for event in events if event.kind == "temperature" and event.seq < first.seq]
-        formula = _known(row.plan["formula"], tables)
+        formula = known_formula(row.plan["formula"], tables)
         if formula is not None:
             temperature_c = warm_c[-1] if warm_c else room_c
             yield Observation("felt", formula, {"state": first.data["state"], "temperature_c": float(temperature_c)})
@@ -104,7 +103,7 @@ def _dried(session: Session, tables: Tables) -> Iterator[Observation]:
         for tray in look_at_trays(session, wrapped=wrapped, query="", before=None, limit=MOST_OF_EACH):
             fit = tray.reading.fit
             if tray.row.formula is not None and fit is not None and fit.ready and fit.ready_h:
-                formula = _known(tray.row.formula, tables)
+                formula = known_formula(tray.row.formula, tables)
                 if formula is not None:
                     air = tray.reading.air
                     room = formula.room if air is None else replace(
@@ -113,10 +112,10 @@ def _dried(session: Session, tables: Tables) -> Iterator[Observation]:
                     yield Observation("dried", replace(formula, room=room), {"hours": fit.ready_h})
 
 
-def _ropes(session: Session, tables: Tables) -> Iterator[Observation]:
-    """Yield the rope tests that count."""
+def _measured(session: Session, tables: Tables) -> Iterator[Observation]:
+    """Yield the rope and drop tests that count."""
     for row in list_measurements(session, MOST_OF_EACH):
-        formula = _known(row.formula, tables)
+        formula = known_formula(row.formula, tables)
         if formula is not None:
             yield Observation(row.kind, formula, row.facts)
 
@@ -126,20 +125,10 @@ def _foam(session: Session, tables: Tables) -> Iterator[Observation]:
     rows = {row.id: row for row in list_tub_tests(session, query="", formula_id=None, before=None, limit=MOST_OF_EACH)}
     for test in look_at_tests(session, query="", formula_id=None, before=None, limit=MOST_OF_EACH):
         made = rows[test.row.id].formula
-        formula = None if made is None else _known(made, tables)
+        formula = None if made is None else known_formula(made, tables)
         if formula is None:
             continue
         used = replace(formula, use=Use(**test.row.use))
         for height in test.state.heights:
             if not height.left_out and height.minutes > 0:
                 yield Observation("foam", used, {"minutes": height.minutes, "height_cm": height.height_cm})
-
-
-def _known(file: dict[str, Any], tables: Tables) -> Formula | None:
-    """Return a formula as made; None where an ingredient of it is gone."""
-    try:
-        formula = formula_from_file(FormulaFile.model_validate(file))
-    except WorkbenchError:
-        return None
-    gone = {line.ingredient for line in formula.lines} - set(tables.ingredients) - {None}
-    return None if gone else formula

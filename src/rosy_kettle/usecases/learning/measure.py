@@ -1,8 +1,9 @@
-"""Guided measurements: the rope, kept with the formula it was rolled of. Tray and bucket are weigh-ins and tests in the tub."""
+"""Guided measurements, kept with the formula they were made of: rope and drops. Tray and bucket are weigh-ins and tub tests."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -14,7 +15,7 @@ from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.measurements import MeasurementRow, add_measurement, list_measurements
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["MOST_MEASUREMENTS", "RopeSeen", "keep_rope", "leave_measurement_out"]
+__all__ = ["MOST_MEASUREMENTS", "RopeSeen", "keep_drops", "keep_rope", "leave_measurement_out"]
 
 MOST_MEASUREMENTS = 150
 
@@ -45,18 +46,32 @@ def keep_rope(session: Session, seen: RopeSeen) -> MeasurementRow:
         raise InputError("Give at least one figure: where the rope rolls, or where it smears.", quantity="rolls_at_g")
     if seen.rolls_at_g is not None and seen.smears_at_g is not None and seen.smears_at_g <= seen.rolls_at_g:
         raise InputError("It smears only after it has rolled; the second figure is the larger one.", quantity="smears_at_g")
-    row = find_formula(session, seen.formula_id)
-    made = record_of(row)
-    facts = {
+    return _keep(session, "rope", seen.formula_id, {
         "wetter": seen.wetter, "temperature_c": seen.temperature_c,
         "rolls_at_g": seen.rolls_at_g, "smears_at_g": seen.smears_at_g,
-    }  # fmt: skip
-    learnt = learn([Observation("rope", made, facts)], studio_tables(session, {}))
+    }, seen.key)  # fmt: skip
+
+
+def keep_drops(session: Session, formula_id: int, drops: float, key: str | None) -> MeasurementRow:
+    """Keep a drop test: how often a dried piece falls from 10 cm until a corner breaks, the mean of some pieces.
+
+    Raises
+    ------
+    InputError
+        If of its formula no firmness is known.
+    """
+    return _keep(session, "scratch", formula_id, {"drops": drops}, key)
+
+
+def _keep(session: Session, kind: str, formula_id: int, facts: dict[str, Any], key: str | None) -> MeasurementRow:
+    row = find_formula(session, formula_id)
+    made = record_of(row)
+    learnt = learn([Observation(kind, made, facts)], studio_tables(session, {}))
     if learnt.set_aside:
-        raise InputError(f"Nothing can be learnt from this rope: {learnt.set_aside[0].reason}.", quantity="formula_id")
+        raise InputError(f"Nothing can be learnt from this: {learnt.set_aside[0].reason}.", quantity="formula_id")
     file = formula_to_file(made).model_dump(mode="json")
     return add_measurement(session, MeasurementRow(
-        kind="rope", formula_id=row.id, name=row.name, formula=file, facts=facts, request_key=seen.key,
+        kind=kind, formula_id=row.id, name=row.name, formula=file, facts=facts, request_key=key,
     ))  # fmt: skip
 
 

@@ -1,32 +1,35 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { type Measurement, messageOf, useLeaveOut, useMeasurements } from "../../api";
-import { sayMass } from "../../lib/numbers";
+import { figure, sayMass } from "../../lib/numbers";
 import { Button, Dialog, useNotice } from "../../ui";
+import { DropsSheet } from "./DropsSheet";
 import { RopeSheet } from "./RopeSheet";
 
-type Guide = "rope" | "tray" | "bucket";
+type Guide = "rope" | "tray" | "bucket" | "drop";
 
-/** Three measurements that teach the most for a quarter of an hour, each with its short guide. */
+/** The measurements that teach the most for a quarter of an hour, each with its short guide. */
 export function Guides() {
   const [open, setOpen] = useState<Guide | null>(null);
   const close = () => setOpen(null);
   return (
-    <section aria-label="Three measurements" className="no-print flex flex-wrap items-baseline gap-x-6 pt-4">
-      <span className="text-row italic text-soft">Three measurements teach the most:</span>
+    <section aria-label="Measurements" className="no-print flex flex-wrap items-baseline gap-x-6 pt-4">
+      <span className="text-row italic text-soft">A quarter of an hour that teaches much:</span>
       <Button onClick={() => setOpen("rope")}>The rope</Button>
       <Button onClick={() => setOpen("tray")}>The tray</Button>
       <Button onClick={() => setOpen("bucket")}>The bucket</Button>
-      <Ropes />
+      <Button onClick={() => setOpen("drop")}>The drop</Button>
+      <Measured />
       {open === "rope" && <RopeSheet onClose={close} />}
       {open === "tray" && <TrayGuide onClose={close} />}
+      {open === "drop" && <DropsSheet onClose={close} />}
       {open === "bucket" && <BucketGuide onClose={close} />}
     </section>
   );
 }
 
-/** Rope tests that count; one is left out with a press, and stays in the file. */
-function Ropes() {
+/** Rope and drop tests that count; one is left out with a press, and stays in the file. */
+function Measured() {
   const measurements = useMeasurements();
   const leaveOut = useLeaveOut();
   const say = useNotice();
@@ -35,7 +38,7 @@ function Ropes() {
   const onLeaveOut = async (row: Measurement) => {
     try {
       await leaveOut.mutateAsync(row.id);
-      say("This rope does not count any more; it stays in the file.");
+      say("It does not count any more; it stays in the file.");
     } catch (error) {
       say(messageOf(error), { asks: true });
     }
@@ -43,13 +46,12 @@ function Ropes() {
   return (
     <details className="text-body">
       <summary className="cursor-pointer">
-        {rows.length} {rows.length === 1 ? "rope" : "ropes"} rolled
+        {rows.length} kept
       </summary>
       <ul>
         {rows.map((row) => (
           <li key={row.id} className="flex flex-wrap items-baseline gap-x-4 py-1">
-            {row.name}: rolls at {said(row, "rolls_at_g")}, smears at {said(row, "smears_at_g")} of{" "}
-            {String(row.facts["wetter"])}
+            {row.name}: {told(row)}
             <Button onClick={() => void onLeaveOut(row)}>Leave it out</Button>
           </li>
         ))}
@@ -57,6 +59,11 @@ function Ropes() {
     </details>
   );
 }
+
+const told = (row: Measurement) =>
+  row.kind === "rope"
+    ? `rolls at ${said(row, "rolls_at_g")}, smears at ${said(row, "smears_at_g")} of ${String(row.facts["wetter"])}`
+    : `a corner broke after ${figure(Number(row.facts["drops"]))} drops`;
 
 const said = (row: Measurement, key: string) => {
   const value = row.facts[key];

@@ -50,8 +50,12 @@ export function LearningPage() {
 function summary(learning: Learning): string {
   const used = learning.factors.filter((each) => each.used !== null).length;
   const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
-  const ropes = learning.ropes ? `${counted(learning.ropes, "rope", "ropes")}, ` : "";
-  return `From ${ropes}${counted(learning.batches, "batch felt", "batches felt")}, ${counted(learning.trays, "tray weighed dry", "trays weighed dry")} and ${counted(learning.tests, "height", "heights")} of foam. ${
+  const some = (n: number, one: string, more: string) => (n ? `${counted(n, one, more)}, ` : "");
+  const measured =
+    some(learning.ropes, "rope", "ropes") +
+    some(learning.drops, "drop test", "drop tests") +
+    some(learning.shaped, "batch of weighed pieces", "batches of weighed pieces");
+  return `From ${measured}${counted(learning.batches, "batch felt", "batches felt")}, ${counted(learning.trays, "tray weighed dry", "trays weighed dry")} and ${counted(learning.tests, "height", "heights")} of foam. ${
     used === 0
       ? "Nothing of it is used yet."
       : `${used} ${used === 1 ? "factor is" : "factors are"} used in every reading.`
@@ -83,7 +87,6 @@ function Factors({ learning }: { learning: Learning }) {
 function Use({ factor }: { factor: LearntFactor }) {
   const use = useFactor();
   const say = useNotice();
-  if (!factor.can_be_used) return <span className="text-caption text-soft">shown, not used yet</span>;
   const put = async (accepted: boolean) => {
     try {
       await use.mutateAsync({ factor: factor.id, accepted });

@@ -63,7 +63,7 @@ def piece_mass(
     except MissingDataError as error:
         raise InputError(f"{error.message}, or enter the mass of a piece.", quantity="tool", value=tool_id) from error
     fill = tables.parameters.pieces.scoop_fills[scoop_fill] if tool.type == "scoop" else 1.0
-    return tool_piece_mass(tool.volume_ml, density, 1.0, fill), f"{tool.name}, {tool.volume_ml:g} mL"
+    return tool_piece_mass(tool.volume_ml, density * tool.packs, 1.0, fill), f"{tool.name}, {tool.volume_ml:g} mL"
 
 
 def tool_of(tables: Tables, tool_id: str) -> Tool:

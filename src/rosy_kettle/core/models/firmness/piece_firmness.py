@@ -38,7 +38,8 @@ def piece_firmness(
 
     Notes
     -----
-    x sums what hardens less what softens, by share of the mass. s is the solid share of fat and oil.
+    x sums what hardens less what softens, by share of the mass. s is the solid share of fat and oil. Points a studio has learnt
+    are added at the end, within 0 to 98.
     """
     p = mix.parameters.firmness
     if mix.lean_saturation > p.lean_saturation_that_flows:
@@ -67,7 +68,7 @@ def piece_firmness(
         firmness *= (
             1.0 if wettest is None else clip((wettest - p.unbound_saturation) / (p.bound_saturation - p.unbound_saturation))
         )
-    return min(p.highest, firmness * p.packing_factors.get(packing, 1.0))
+    return clip(firmness * p.packing_factors.get(packing, 1.0) + p.offset, 0.0, p.highest)
 
 
 @once_per_mix

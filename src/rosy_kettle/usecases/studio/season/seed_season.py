@@ -12,8 +12,10 @@ from typing import Any
 from sqlalchemy import func, insert, select
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.making.bench import BenchStep, bench_steps, in_grams
 from rosy_kettle.core.making.plan import sheet_of
+from rosy_kettle.core.making.plan.piece_mass import piece_mass
 from rosy_kettle.core.making.rack.air import Air
 from rosy_kettle.core.making.rack.judge_tray import know_tray
 from rosy_kettle.core.making.rack.tray import TrayState
@@ -23,13 +25,16 @@ from rosy_kettle.files import formula_to_file
 from rosy_kettle.store.batches import BatchEventRow, BatchRow
 from rosy_kettle.store.formulas import list_formulas, record_of
 from rosy_kettle.store.rack import AirRow, TrayEventRow, TrayRow
+from rosy_kettle.usecases.studio.season.shaping import shaped
 from rosy_kettle.usecases.studio.season.truth import TRUTH, moment_of, weather
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["PIECE_G", "PlannedBowl", "plan_bowl", "seed_season"]
 
 BOWL_G, PIECE_G, PAN = 1000.0, 60.0, 6
-DOUGHS = ("Limpet domes", "Oar-blade slices", "Peat bricks", "Ferry-tin scoop, in cups")
+DOUGHS = ("Limpet domes", "Oar-blade slices", "Peat bricks")
+SCOOPED = {"Limpet domes": "disher-20"}
+"""What is shaped with a tool; all else is divided by hand."""
 OTHERS = (
     "Larch resin pebbles",
     "Meadowsweet & oat melts",
@@ -38,7 +43,7 @@ OTHERS = (
     "Net-loft pressed tablets",
     "Gale warning bar",
 )
-BATCHES = 46
+BATCHES, MENDED_G = 46, 8.0
 DAYS_BEFORE_NOW = 12
 """The last batch of the season, so that the rack of today is not full of it."""
 WETTER = (0.75, 1.0, 1.3)
@@ -92,11 +97,16 @@ def seed_season(session: Session, now: datetime) -> None:
 def plan_bowl(formula_id: int, made: Formula, tables: Tables) -> PlannedBowl:
     """Plan one bowl of a formula in grams, as its own file."""
     batch_g = sum(float(line.amount) for line in made.lines)
-    pieces = int(batch_g // PIECE_G)
-    steps = bench_steps(made, tables, sheet_of(made, tables, batch_g, pieces, PIECE_G, "given", {}))
+    tool = SCOOPED.get(made.name)
+    given_g = PIECE_G if tool is None else None
+    piece_g, basis = piece_mass(made, tables, weigh_formula(made, tables)[0], given_g, tool, "level")
+    pieces = int(batch_g // piece_g)
+    steps = bench_steps(made, tables, sheet_of(made, tables, batch_g, pieces, piece_g, basis, {}))
     plan = {
         "formula": formula_to_file(made).model_dump(mode="json"),
-        "pieces": [{"name": "pieces", "tool": None, "pieces": pieces, "piece_mass_g": PIECE_G}],
+        "pieces": [{
+            "name": "pieces", "tool": tool, "pieces": pieces, "piece_mass_g": piece_g, "basis": basis, "scoop_fill": "level",
+        }],
         "bowl": 1, "bowls": 1, "first": None, "capacity_g": None, "schools": {}, "steps": [asdict(step) for step in steps],
     }  # fmt: skip
     return PlannedBowl(formula_id, made.name, made, plan, steps)
@@ -124,7 +134,7 @@ def _make(
     state = "play dough" if dough is None or dough.state is None else dough.state
     fault = _fault(state, room, planned, chance)
     events = list(
-        _day(planned, wetter, at, room, state, room.temperature_c if dough is None else dough.temperature_c, fault, chance)
+        _day(planned, wetter, at, room, state, room.temperature_c if dough is None else dough.temperature_c, fault, truth, chance)
     )
     batch_id = _next(session, BatchRow)
     session.execute(insert(BatchRow).values(
@@ -160,10 +170,11 @@ def _day(
     state: str,
     dough_c: float,
     fault: str | None,
+    truth: Tables,
     chance: random.Random,
 ) -> Iterator[tuple[datetime, str, dict[str, Any]]]:
     """Yield what happened at the bench, a minute or so apart."""
-    moment = at
+    moment, poured_g = at, 0.0
     if wetter != 1.0:
         yield (
             moment,
@@ -179,14 +190,20 @@ def _day(
         elif step.kind == "weigh":
             off = chance.uniform(-0.8, 0.8) * (step.tolerance_g or 0.0)
             actual_g = round((step.target_g or 0.0) + off, 1)
+            poured_g += actual_g
             yield moment, "weighed", {"step": step.key, "actual_g": actual_g, "source": "scale"}
         else:
             if step.kind == "feel":
                 yield moment, "temperature", {"step": step.key, "value_c": dough_c, "source": "thermometer"}
                 yield moment, "felt", {"state": state, "predicted": "play dough"}
                 if state == "crumbly dough" and fault is None:
-                    yield moment, "corrected", {"ingredient": "glycerin", "mass_g": 8.0, "why": "felt crumbly"}
+                    poured_g += MENDED_G
+                    yield moment, "corrected", {"ingredient": "glycerin", "mass_g": MENDED_G, "why": "felt crumbly"}
                     yield moment, "felt", {"state": "play dough", "predicted": "play dough"}
+            if step.kind == "shape":
+                yield from (
+                    (moment, kind, data) for kind, data in shaped(planned.plan["pieces"][0], planned.made, poured_g, truth)
+                )
             yield moment, "done", {"step": step.key}
     spoiled, remark = (0, chance.choice(WENT_WELL)) if fault is None else WENT_WRONG[fault]
     pieces = planned.plan["pieces"][0]["pieces"]
@@ -214,7 +231,7 @@ def _dry(
     events = []
     for share in _weighings(planned):
         left = 1 - prior.share + prior.share * math.exp(-share * hours / prior.tau_h)
-        mass_g = round(PAN * PIECE_G * left + chance.gauss(0, SCALE_SHAKE_G), 1)
+        mass_g = round(PAN * planned.plan["pieces"][0]["piece_mass_g"] * left + chance.gauss(0, SCALE_SHAKE_G), 1)
         events.append((out + timedelta(hours=share * hours * unevenly), "weighed", {
             "mass_g": mass_g, "pieces": PAN, "step_g": 0.1, "source": "scale",
         }))  # fmt: skip

@@ -1,4 +1,4 @@
-"""What is true of the invented studio and stands in no table: thirsty soda, slow drying, a tap softer than it says."""
+"""What is true of the invented studio and stands in no table: thirsty soda, slow drying, a softer tap, a fuller scoop."""
 
 from __future__ import annotations
 
@@ -11,7 +11,13 @@ from rosy_kettle.core.records import Room
 
 __all__ = ["TRUTH", "moment_of", "weather"]
 
-TRUTH: Mapping[str, float] = {"demand.base": 1.3, "drying": 1.4, "foam": 1.3}
+TRUTH: Mapping[str, float] = {
+    "demand.base": 1.3,
+    "drying": 1.4,
+    "foam": 1.3,
+    "packing.disher-20": 1.08,
+    "loss.glycerin-dough": 6.5,
+}
 """Factors the season is made with, and learning has to find."""
 DAYS = 365.0
 COLDEST_DAY = 20  # of the year, in the north
