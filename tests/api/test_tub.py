@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
@@ -92,3 +94,25 @@ def test_asked_twice_it_is_begun_once_and_lists_come_in_pages(client: FlaskClien
     assert [each["id"] for each in client.get(f"/api/tub-tests?formula_id={formula['id']}").json["items"]] == [first]
     batch = client.post("/api/batches", json={"formula_id": formula["id"], "wishes": [{"pieces": 4}]}).json
     assert begun(client, batch_id=batch["id"])["version"] == batch["version"]
+
+
+def test_a_photo_stays_with_its_test_alone(client: FlaskClient) -> None:
+    test, other = (begun(client, name=name) for name in ("melt", "bar"))
+    picture = io.BytesIO()
+    Image.new("RGB", (60, 40), "teal").save(picture, "PNG")
+
+    def send(after: int, data: bytes = picture.getvalue()) -> Any:
+        address = f"/api/tub-tests/{test['id']}/photos?after={after}"
+        return client.post(address, data={"photo": (io.BytesIO(data), "ring.png")})
+
+    kept = send(test["state"]["seq"])
+    assert kept.status_code == 201
+    (name,) = kept.json["state"]["photos"]
+    with client.get(f"/api/tub-tests/{test['id']}/photos/{name}") as shown:
+        assert Image.open(io.BytesIO(shown.data)).size == (60, 40)
+    assert client.get(f"/api/tub-tests/{other['id']}/photos/{name}").status_code == 404
+    assert send(test["state"]["seq"]).status_code == 409, "the test has moved on"
+    assert send(kept.json["state"]["seq"], b"soda, acid").status_code == 422
+    folder = client.application.extensions["studio"].path.parent / "photos"
+    assert [each.name for each in folder.iterdir()] == [name]
+    assert "photo" in {each["kind"] for each in client.get("/api/journal?kind=photo").json["items"]}

@@ -29,6 +29,7 @@ from rosy_kettle.api import (
     moulds,
     orders,
     pairing,
+    photos,
     practice_runs,
     profiles,
     rack,
@@ -64,8 +65,8 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 
 
 PARTS = (
-    reference, evaluations, changes, money, labels, formulas, batches, batch_papers, rack, tub_tests, test_series, learning,
-    trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
+    reference, evaluations, changes, money, labels, formulas, batches, batch_papers, photos, rack, tub_tests, test_series,
+    learning, trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
     shopping_list, settings, moulds, backups, troubles, practice_runs, pairing,
 )  # fmt: skip
 

@@ -65,7 +65,9 @@ def settle_waiting_photos(studio_path: Path) -> int:
     if not waiting:
         return 0
     with closing(sqlite3.connect(studio_path)) as connection:
-        rows = connection.execute("SELECT data FROM batch_events WHERE kind = 'photo'")
+        rows = connection.execute(
+            "SELECT data FROM batch_events WHERE kind = 'photo' UNION ALL SELECT data FROM tub_test_events WHERE kind = 'photo'"
+        )
         known = {str(json.loads(data).get("name")) for (data,) in rows}
     thrown = 0
     for each in waiting:

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ApiError, api, client } from "./client";
+import { api, client } from "./client";
 import type { Batch, BatchComparison, BatchPlan, DrawerAct, Happening, PlanAsk, RescueOption } from "./types";
 
 /** Requests of Plan and Bench. */
@@ -116,19 +116,3 @@ export const zeroScale = () => api(client.POST("/api/devices/scale/zero"));
 
 export const openDrawer = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) =>
   api(client.POST("/api/devices/drawer", { body: { device: "scale", value: 0, seconds: 0, ...act } }));
-
-export async function sendPhoto(id: number, after: number, file: File): Promise<void> {
-  const form = new FormData();
-  form.set("photo", file);
-  const response = await fetch(`/api/batches/${id}/photos?after=${after}`, { method: "POST", body: form });
-  if (response.ok) return;
-  const refusal = (await response.json().catch(() => ({}))) as { message?: string; code?: string };
-  throw new ApiError(
-    refusal.message ?? "The photo was not kept.",
-    response.status,
-    refusal.code ?? "error",
-    {},
-  );
-}
-
-export const photoAddress = (id: number, name: string) => `/api/batches/${id}/photos/${name}`;

@@ -8,6 +8,7 @@ export * from "./learning";
 export * from "./lots";
 export * from "./money";
 export * from "./pairing";
+export * from "./photos";
 export * from "./practice";
 export * from "./queries";
 export * from "./rack";

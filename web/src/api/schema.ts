@@ -203,8 +203,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a photo, made smaller */
-        post: operations["papers_add_photo_batches__int_batch_id__photos_post"];
+        /** Keep a photo of a batch, made smaller */
+        post: operations["photos_add_photo_batches__int_batch_id__photos_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -218,8 +218,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One photo */
-        get: operations["papers_photo_batches__int_batch_id__photos__string_name__get"];
+        /** One photo of a batch */
+        get: operations["photos_photo_batches__int_batch_id__photos__string_name__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2048,6 +2048,40 @@ export interface paths {
         put?: never;
         /** Let one thing happen in a test */
         post: operations["tub_happen__int_test_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tub-tests/{test_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photo of a test, made smaller */
+        post: operations["photos_add_test_photo_tub_tests__int_test_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tub-tests/{test_id}/photos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One photo of a test */
+        get: operations["photos_test_photo_tub_tests__int_test_id__photos__string_name__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -9215,6 +9249,11 @@ export interface components {
              * @default null
              */
             opened_at: string | null;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
             /** Seen */
             seen: {
                 [key: string]: unknown;
@@ -10337,7 +10376,7 @@ export interface operations {
             };
         };
     };
-    papers_add_photo_batches__int_batch_id__photos_post: {
+    photos_add_photo_batches__int_batch_id__photos_post: {
         parameters: {
             query: {
                 after: number;
@@ -10359,6 +10398,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10370,7 +10418,7 @@ export interface operations {
             };
         };
     };
-    papers_photo_batches__int_batch_id__photos__string_name__get: {
+    photos_photo_batches__int_batch_id__photos__string_name__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10393,6 +10441,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16442,6 +16499,98 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    photos_add_test_photo_tub_tests__int_test_id__photos_post: {
+        parameters: {
+            query: {
+                after: number;
+            };
+            header?: never;
+            path: {
+                test_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    photos_test_photo_tub_tests__int_test_id__photos__string_name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                test_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A photo */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
                 };
             };
             /** @description Not Found */

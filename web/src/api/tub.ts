@@ -38,6 +38,12 @@ export const useBeginTest = () => {
 };
 
 /** Lets one thing happen in a test; whatever the answer, what is shown afterwards is what is on disk. */
+/** Ask anew for everything that is told of tests. */
+export const useRefreshTests = () => {
+  const queries = useQueryClient();
+  return () => queries.invalidateQueries({ queryKey: TUB });
+};
+
 export const useTestHappens = (id: number) => {
   const queries = useQueryClient();
   return useMutation({

@@ -14,6 +14,7 @@ export { Menu, MenuItem } from "./Menu";
 export { NoticeProvider, useNotice } from "./Notice";
 export { KeptNumber, NumberInput } from "./NumberInput";
 export { type Offer, offersNow, useOffers } from "./offers";
+export { Photos } from "./Photos";
 export { Plot, type PlotLine } from "./Plot";
 export { SheetForm } from "./SheetForm";
 export { Strip, type StripProps } from "./Strip";

@@ -33,5 +33,6 @@ SENTENCES: dict[str, Callable[[Data], str]] = {
     "left": lambda data: f"{data['mass_g']:g} g left for the next bath.",
     "amended": _amended,
     "note": lambda data: f"Note: {data['text']}",
+    "photo": lambda _data: "A photo was taken.",
     "closed": lambda _data: "The test was closed.",
 }

@@ -7,9 +7,7 @@ import {
   type Happening,
   type IngredientSummary,
   messageOf,
-  photoAddress,
   putFormula,
-  sendPhoto,
   useBatch,
   useCreateFormula,
   useHappen,
@@ -20,7 +18,7 @@ import {
 import { figure, sayMass } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
-import { Button, useNotice } from "../../ui";
+import { Button, Photos, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
 import { DrawnLots } from "./DrawnLots";
@@ -50,6 +48,7 @@ function BatchRecord({
   const happen = useHappen(batch.id);
   const setOut = useSetOutBatch(batch);
   const say = useNotice();
+  const refresh = useRefreshBatch(batch.id);
   const act = async (event: Happening) => {
     try {
       await happen.mutateAsync({ after: batch.state.seq, event });
@@ -118,7 +117,13 @@ function BatchRecord({
       </div>
       {batch.closed_at && <DrawnLots batch={batch.id} />}
       {!batch.closed_at && <Outcome key={batch.state.seq} batch={batch} act={act} />}
-      <Photos batch={batch} />
+      <Photos
+        of={{ noun: "batches", id: batch.id }}
+        names={batch.state.photos}
+        what="Batch"
+        after={batch.closed_at ? null : batch.state.seq}
+        onKept={refresh}
+      />
       <Foot batch={batch} act={act} />
     </div>
   );
@@ -200,47 +205,6 @@ function Story({ batch, moment }: { batch: Batch; moment: (iso: string) => strin
           </li>
         ))}
       </ol>
-    </section>
-  );
-}
-
-function Photos({ batch }: { batch: Batch }) {
-  const refresh = useRefreshBatch(batch.id);
-  const say = useNotice();
-  const onFile = async (file: File | undefined) => {
-    if (!file) return;
-    try {
-      await sendPhoto(batch.id, batch.state.seq, file);
-      await refresh();
-    } catch (error) {
-      say(messageOf(error), { asks: true });
-    }
-  };
-  return (
-    <section aria-label="Photos" className="pt-6">
-      {batch.state.photos.length > 0 && (
-        <div className="flex flex-wrap gap-4">
-          {batch.state.photos.map((name, index) => (
-            <img
-              key={name}
-              src={photoAddress(batch.id, name)}
-              alt={`Batch ${batch.id}, number ${index + 1}`}
-              className="h-44 border border-ink"
-            />
-          ))}
-        </div>
-      )}
-      {!batch.closed_at && (
-        <label className="no-print inline-block cursor-pointer border-b border-ink pt-2 text-body">
-          Add a photo
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="sr-only"
-            onChange={(event) => void onFile(event.target.files?.[0])}
-          />
-        </label>
-      )}
     </section>
   );
 }

@@ -45,9 +45,7 @@ function Measured() {
   };
   return (
     <details className="text-body">
-      <summary className="cursor-pointer">
-        {rows.length} kept
-      </summary>
+      <summary className="cursor-pointer">{rows.length} kept</summary>
       <ul>
         {rows.map((row) => (
           <li key={row.id} className="flex flex-wrap items-baseline gap-x-4 py-1">

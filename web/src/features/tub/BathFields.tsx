@@ -10,14 +10,18 @@ const BATHS = [
   { id: "small", words: "a small or half-full bath", tub_l: 90, tub_area_m2: 0.65 },
   { id: "bucket", words: "a bucket, poured from 1 m", tub_l: 5, tub_area_m2: 0.05 },
 ] as const;
-const WAYS = ["crumbled", "held", "whole"] as const;
+const WAYS = {
+  crumbled: "crumbled under the tap",
+  held: "held, or in a strainer",
+  whole: "whole",
+} as const;
 
 interface Typed {
   dose: string;
   bath: (typeof BATHS)[number]["id"];
   celsius: string;
   water: string;
-  way: (typeof WAYS)[number];
+  way: keyof typeof WAYS;
 }
 
 type Bath = Pick<TubTestSave, "dose_g" | "bath_c" | "tub_l" | "tub_area_m2" | "hardness" | "way">;
@@ -62,8 +66,10 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
             value={bath.typed.way}
             onChange={(event) => bath.put({ way: event.target.value as Typed["way"] })}
           >
-            {WAYS.map((each) => (
-              <option key={each}>{each}</option>
+            {Object.entries(WAYS).map(([way, words]) => (
+              <option key={way} value={way}>
+                {words}
+              </option>
             ))}
           </select>
         </label>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type TubTest, useSetOut } from "../../api";
 import { askingKey } from "../../lib/askingKey";
-import { figure } from "../../lib/numbers";
+import { fixed } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
 
 /** What is left of a piece: how many baths that makes of it, and back on the rack with it. */
@@ -28,7 +28,7 @@ export function LeftPart({ test }: { test: TubTest }) {
   };
   return (
     <p className="col-span-full flex flex-wrap items-baseline gap-4 text-reading">
-      By what is left, one piece is good for {figure(test.baths)} baths.
+      By what is left, one piece is good for {baths(test.baths)}.
       {done ? (
         <Link className="border-b-2 border-ink text-body" to="/rack">
           It lies on the rack
@@ -40,4 +40,11 @@ export function LeftPart({ test }: { test: TubTest }) {
       )}
     </p>
   );
+}
+
+/** Whole baths on either side: of 2.9 the third is a thin one. */
+function baths(each: number): string {
+  const [least, most] = [Math.floor(each), Math.ceil(each)];
+  if (most - least === 0) return least === 1 ? "one bath" : `${least} baths`;
+  return `${least} to ${most} baths (${fixed(each, 1)} of this dose)`;
 }

@@ -5,13 +5,14 @@ import {
   messageOf,
   type TubHappening,
   type TubTest,
+  useRefreshTests,
   useTestHappens,
   useTubTest,
   useTubTests,
 } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { fixed, sayMass } from "../../lib/numbers";
-import { Button, DrawingTools, useNotice } from "../../ui";
+import { Button, DrawingTools, Photos, useNotice } from "../../ui";
 import { SeenForm } from "./SeenForm";
 import { foretoldAt, heightsOf, sectionSentence, tellingHeight } from "./section";
 import { TubDrawing } from "./TubDrawing";
@@ -45,6 +46,7 @@ function Test({
   onOther: (id: number | null) => void;
 }) {
   const happen = useTestHappens(test.id);
+  const refresh = useRefreshTests();
   const say = useNotice();
   const drawing = useRef<SVGSVGElement>(null);
   const [height, setHeight] = useState("");
@@ -118,6 +120,13 @@ function Test({
         </p>
       )}
       <SeenForm test={test} act={act} />
+      <Photos
+        of={{ noun: "tub-tests", id: test.id }}
+        names={test.state.photos}
+        what="Test"
+        after={test.closed_at ? null : test.state.seq}
+        onKept={refresh}
+      />
       <Foot test={test} act={act} />
     </div>
   );

@@ -54,6 +54,8 @@ class TubState:
     left_g: float | None = None
     """What is left of the piece for the next bath [g]."""
     notes: tuple[str, ...] = ()
+    photos: tuple[str, ...] = ()
+    """Names of their files."""
     closed_at: str | None = None
 
 
@@ -102,7 +104,7 @@ def check_tub_event(state: TubState, kind: str, data: Mapping[str, Any], dose_g:
     state : TubState
         Where it stands
     kind : str
-        opened, foam, seen, left, amended, note or closed
+        opened, foam, seen, left, amended, note, photo or closed
     data : Mapping
         What the event says
     dose_g : float
@@ -165,10 +167,15 @@ def _note(state: TubState, event: TubEvent) -> TubState:
     return replace(state, notes=(*state.notes, str(event.data["text"])))
 
 
+def _photo(state: TubState, event: TubEvent) -> TubState:
+    return replace(state, photos=(*state.photos, str(event.data["name"])))
+
+
 def _closed(state: TubState, event: TubEvent) -> TubState:
     return replace(state, closed_at=event.at)
 
 
 _FOLDS: dict[str, Callable[[TubState, TubEvent], TubState]] = {
-    "opened": _opened, "foam": _foam, "amended": _amended, "seen": _seen, "left": _left, "note": _note, "closed": _closed,
+    "opened": _opened, "foam": _foam, "amended": _amended, "seen": _seen, "left": _left, "note": _note, "photo": _photo,
+    "closed": _closed,
 }  # fmt: skip
