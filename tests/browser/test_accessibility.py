@@ -32,6 +32,7 @@ VIEWS = {
     "/pantry/lots": "Jars",
     "/pantry/lots/6": "Glycerin, GL-31",
     "/settings": "Settings",
+    "/settings/workshop": "Workshop",
     "/settings/files": "Files",
     "/settings/devices": "Devices",
     "/welcome": "Welcome",

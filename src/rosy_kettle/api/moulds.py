@@ -12,8 +12,8 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.moulds import MouldList, MouldSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.reference import load_tables
 from rosy_kettle.store.moulds import list_moulds, set_moulds
+from rosy_kettle.usecases.studio.studio_tables import current_tables
 
 __all__ = ["blueprint"]
 
@@ -34,7 +34,7 @@ def read() -> Response:
 
 @blueprint.put("/moulds/<string:tool_id>", summary="Say how many there are of one mould", responses={200: MouldList})
 def save(path: ToolPath, body: MouldSave) -> Response:
-    if path.tool_id not in load_tables().tools:
+    if path.tool_id not in current_tables(current_studio()).tools:
         raise NotFoundError(f'There is no tool "{path.tool_id}".', noun="tool", id=path.tool_id)
     with current_studio().writing() as session:
         set_moulds(session, path.tool_id, body.count)

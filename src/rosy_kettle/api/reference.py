@@ -18,11 +18,12 @@ from rosy_kettle.api.schemas.reference import (
     ToolAnswer,
     UnitAnswer,
 )
+from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.readings.registry import declared
 from rosy_kettle.core.records import Method
 from rosy_kettle.core.records.reading import Reading
 from rosy_kettle.files.formats import format_schemas
-from rosy_kettle.reference import load_tables
+from rosy_kettle.usecases.studio.studio_tables import current_tables
 from rosy_kettle.usecases.studio.version import VERSION
 
 __all__ = ["blueprint"]
@@ -52,7 +53,7 @@ def readings() -> Response:
 
 @blueprint.get("/reference", summary="Methods, tools, units, states and readings", responses={200: ReferenceAnswer})
 def reference() -> Response:
-    tables = load_tables()
+    tables = current_tables(current_studio())
     return respond(
         ReferenceAnswer(
             methods=[_method(method) for method in tables.methods.values()],

@@ -23,11 +23,10 @@ from rosy_kettle.core.making.bench import (
     in_grams,
     rescue_options,
     state_of,
-    tolerance_g,
 )
 from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Tables, Tolerance
 from tests.conftest import make_formula, make_lines
 
 DOUGH = Target("dough.saturation", 0.65, 0.95)
@@ -65,9 +64,9 @@ class Happening:
 
 
 def test_tolerance_is_the_larger_of_half_a_gram_and_one_per_cent() -> None:
-    assert tolerance_g(20.0) == 0.5
-    assert tolerance_g(300.0) == pytest.approx(3.0)
-    assert tolerance_g(0.4) == pytest.approx(0.2), "never so wide that nothing would do"
+    assert Tolerance().of(20.0) == 0.5
+    assert Tolerance().of(300.0) == pytest.approx(3.0)
+    assert Tolerance().of(0.4) == pytest.approx(0.2), "never so wide that nothing would do"
 
 
 def test_everything_is_weighed_before_anything_is_mixed(tables: Tables) -> None:

@@ -42,8 +42,11 @@ const EMPTY_PRODUCT: FormulaFile["product"] = {
   cleaning_agents: [],
 };
 
+/** The air a formula is made in where nobody has said otherwise. */
+const USUAL_ROOM: FormulaFile["room"] = { temperature_c: 21, humidity_pct: 40 };
+
 /** A formula with nothing in it, and everything as usual. */
-export function emptyFormula(name = "New formula"): FormulaFile {
+export function emptyFormula(name = "New formula", room = USUAL_ROOM): FormulaFile {
   return {
     format: "rosy-kettle/formula",
     version: 1,
@@ -63,7 +66,7 @@ export function emptyFormula(name = "New formula"): FormulaFile {
       alkalinity_mg_l: null,
       tap_ph: null,
     },
-    room: { temperature_c: 21, humidity_pct: 40 },
+    room,
     heat: { wet_c: null, bowl_j_k: null },
     making: {
       packaging_per_piece: "0",

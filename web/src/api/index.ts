@@ -7,6 +7,7 @@ export * from "./labels";
 export * from "./learning";
 export * from "./lots";
 export * from "./money";
+export { useNewFormula } from "./newFormula";
 export * from "./pairing";
 export * from "./photos";
 export * from "./practice";

@@ -5985,6 +5985,16 @@ export interface components {
             sizes_g?: number[];
         };
         /**
+         * MonthRoomSave
+         * @description The workshop's air in a month.
+         */
+        MonthRoomSave: {
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * MoreSave
          * @description Further baths of each variant.
          */
@@ -6323,6 +6333,37 @@ export interface components {
             properties?: {
                 [key: string]: number | null;
             };
+        };
+        /**
+         * OwnTool
+         * @description A scoop, mould or press of the studio, of the volume it was measured to have.
+         */
+        OwnTool: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Type */
+            type: string;
+            /** Volume Ml */
+            volume_ml: number;
+        };
+        /**
+         * OwnToolSave
+         * @description A tool of the studio, with the volume it was measured to have; its id stays when its name changes.
+         */
+        OwnToolSave: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "scoop" | "mould" | "cavity" | "press" | "pot";
+            /** Volume Ml */
+            volume_ml: number;
         };
         /**
          * PairedAnswer
@@ -7455,6 +7496,22 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Room
+         * @description The air the dough is made and dried in.
+         */
+        Room: {
+            /**
+             * Humidity Pct
+             * @default 40
+             */
+            humidity_pct: number;
+            /**
+             * Temperature C
+             * @default 21
+             */
+            temperature_c: number;
+        };
+        /**
          * RoomFile
          * @description The air the dough is made and dried in.
          */
@@ -8337,7 +8394,7 @@ export interface components {
         };
         /**
          * StudioSave
-         * @description Maker, markets, units, money, hours and hands.
+         * @description Maker, markets, units, money, hours and hands, and what stands in the workshop.
          */
         StudioSave: {
             /**
@@ -8406,11 +8463,54 @@ export interface components {
              */
             rates?: components["schemas"]["RateSave"][];
             /**
+             * Rooms
+             * @default []
+             */
+            rooms?: components["schemas"]["MonthRoomSave"][];
+            /**
+             * Spray Ml
+             * @default null
+             */
+            spray_ml?: number | null;
+            /**
              * Temperature Unit
              * @default °C
              * @enum {string}
              */
             temperature_unit?: "°C" | "°F";
+            /**
+             * @default {
+             *       "least_g": 0.5,
+             *       "share": 0.01
+             *     }
+             */
+            tolerance?: components["schemas"]["ToleranceSave"];
+            /**
+             * Tools
+             * @default []
+             */
+            tools?: components["schemas"]["OwnToolSave"][];
+            /**
+             * Tubs
+             * @default [
+             *       {
+             *         "name": "a usual bath",
+             *         "tub_area_m2": 0.8,
+             *         "tub_l": 150
+             *       },
+             *       {
+             *         "name": "a small or half-full bath",
+             *         "tub_area_m2": 0.65,
+             *         "tub_l": 90
+             *       },
+             *       {
+             *         "name": "a bucket, poured from 1 m",
+             *         "tub_area_m2": 0.05,
+             *         "tub_l": 5
+             *       }
+             *     ]
+             */
+            tubs?: components["schemas"]["TubSave"][];
             /**
              * Volume Unit
              * @default mL
@@ -8422,7 +8522,7 @@ export interface components {
         };
         /**
          * StudioSettings
-         * @description Maker, markets, units, money, hours and hands.
+         * @description Maker, markets, units, money, hours and hands, and what stands in the workshop.
          */
         StudioSettings: {
             /**
@@ -8488,10 +8588,53 @@ export interface components {
              */
             rates: components["schemas"]["Rate"][];
             /**
+             * Rooms
+             * @default []
+             */
+            rooms: components["schemas"]["Room"][];
+            /**
+             * Spray Ml
+             * @default null
+             */
+            spray_ml: number | null;
+            /**
              * Temperature Unit
              * @default °C
              */
             temperature_unit: string;
+            /**
+             * @default {
+             *       "least_g": 0.5,
+             *       "share": 0.01
+             *     }
+             */
+            tolerance: components["schemas"]["Tolerance"];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: components["schemas"]["OwnTool"][];
+            /**
+             * Tubs
+             * @default [
+             *       {
+             *         "name": "a usual bath",
+             *         "tub_area_m2": 0.8,
+             *         "tub_l": 150
+             *       },
+             *       {
+             *         "name": "a small or half-full bath",
+             *         "tub_area_m2": 0.65,
+             *         "tub_l": 90
+             *       },
+             *       {
+             *         "name": "a bucket, poured from 1 m",
+             *         "tub_area_m2": 0.05,
+             *         "tub_l": 5
+             *       }
+             *     ]
+             */
+            tubs: components["schemas"]["Tub"][];
             /**
              * Volume Unit
              * @default mL
@@ -8838,6 +8981,32 @@ export interface components {
             minutes: number;
             /** Step */
             step: string;
+        };
+        /**
+         * Tolerance
+         * @description How far a weighing may be off: the larger of a share and a mass, and never half of what is weighed.
+         */
+        Tolerance: {
+            /**
+             * Least G
+             * @default 0.5
+             */
+            least_g: number;
+            /**
+             * Share
+             * @default 0.01
+             */
+            share: number;
+        };
+        /**
+         * ToleranceSave
+         * @description How far a weighing may be off: the larger of the two.
+         */
+        ToleranceSave: {
+            /** Least G */
+            least_g: number;
+            /** Share */
+            share: number;
         };
         /**
          * ToolAnswer
@@ -9218,6 +9387,30 @@ export interface components {
              * @default null
              */
             tray_id?: number | null;
+        };
+        /**
+         * Tub
+         * @description A bath, or what stands for one.
+         */
+        Tub: {
+            /** Name */
+            name: string;
+            /** Tub Area M2 */
+            tub_area_m2: number;
+            /** Tub L */
+            tub_l: number;
+        };
+        /**
+         * TubSave
+         * @description A tub that tests are made in.
+         */
+        TubSave: {
+            /** Name */
+            name: string;
+            /** Tub Area M2 */
+            tub_area_m2: number;
+            /** Tub L */
+            tub_l: number;
         };
         /**
          * TubState

@@ -117,6 +117,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/devices")).DevicesPage }),
       },
       {
+        path: "settings/workshop",
+        lazy: async () => ({ Component: (await import("../features/workshop")).WorkshopPage }),
+      },
+      {
         path: "settings/files",
         lazy: async () => ({ Component: (await import("../features/files")).FilesPage }),
       },

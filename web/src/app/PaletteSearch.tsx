@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { emptyFormula, messageOf, useCreateFormula, useFormulas, useIngredients } from "../api";
+import { messageOf, useCreateFormula, useFormulas, useIngredients, useNewFormula } from "../api";
 import { useSettled } from "../lib/useSettled";
 import { offersNow, useFinder, useNotice } from "../ui";
 
@@ -58,12 +58,13 @@ function useEntries(typed: string): Entry[] {
   const formulas = useFormulas(useSettled(typed.trim()));
   const ingredients = useIngredients();
   const create = useCreateFormula();
+  const newFormula = useNewFormula();
   const say = useNotice();
   // What the page offered when the palette was opened.
   const [offers] = useState(offersNow);
   const begin = async () => {
     try {
-      const made = await create.mutateAsync(emptyFormula());
+      const made = await create.mutateAsync(newFormula());
       await navigate(`/formulas/${made.id}`);
     } catch (error) {
       say(messageOf(error), { asks: true });
@@ -98,6 +99,7 @@ function useEntries(typed: string): Entry[] {
       { words: "What went wrong?", kind: "page", go: to("/clinic") },
       { words: "Practice", kind: "page", go: to("/practice") },
       { words: "Train the eye", kind: "page", go: to("/practice/eye") },
+      { words: "Workshop", kind: "page", go: to("/settings/workshop") },
       { words: "Backups and files", kind: "page", go: to("/settings/files") },
       { words: "Devices on the network", kind: "page", go: to("/settings/devices") },
       { words: "Guide", kind: "page", go: to("/guide") },

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from rosy_kettle.api.schemas.common import Day, PlainText, Request, Response
+from rosy_kettle.core.records import USUAL_TOLERANCE, USUAL_TUBS
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
 __all__ = ["StudioAnswer", "StudioSave"]
@@ -42,8 +44,39 @@ class DeliverySave(Request):
     currency: Currency
 
 
+class TubSave(Request):
+    """A tub that tests are made in."""
+
+    name: Annotated[PlainText, Field(min_length=1)]
+    tub_l: Annotated[float, Field(ge=1, le=2000, allow_inf_nan=False)]
+    tub_area_m2: Annotated[float, Field(ge=0.01, le=10, allow_inf_nan=False)]
+
+
+class OwnToolSave(Request):
+    """A tool of the studio, with the volume it was measured to have; its id stays when its name changes."""
+
+    id: Annotated[str, Field(pattern=r"^own-[a-z0-9-]{1,60}$")]
+    name: Annotated[PlainText, Field(min_length=1)]
+    type: Literal["scoop", "mould", "cavity", "press", "pot"]
+    volume_ml: Annotated[float, Field(ge=0.5, le=5000, allow_inf_nan=False)]
+
+
+class ToleranceSave(Request):
+    """How far a weighing may be off: the larger of the two."""
+
+    share: Annotated[float, Field(ge=0.001, le=0.1, allow_inf_nan=False)]
+    least_g: Annotated[float, Field(ge=0.01, le=50, allow_inf_nan=False)]
+
+
+class MonthRoomSave(Request):
+    """The workshop's air in a month."""
+
+    temperature_c: Annotated[float, Field(ge=5, le=45, allow_inf_nan=False)]
+    humidity_pct: Annotated[float, Field(ge=5, le=100, allow_inf_nan=False)]
+
+
 class StudioSave(Request):
-    """Maker, markets, units, money, hours and hands."""
+    """Maker, markets, units, money, hours and hands, and what stands in the workshop."""
 
     maker: Text = ""
     place: Text = ""
@@ -60,6 +93,12 @@ class StudioSave(Request):
     hands: Annotated[int, Field(ge=1, le=3)] = 1
     bowls: Annotated[int, Field(ge=1, le=20)] = 1
     week: Annotated[list[DaySave], Field(min_length=7, max_length=7)]
+    tubs: Annotated[list[TubSave], Field(min_length=1, max_length=30)] = [TubSave(**asdict(each)) for each in USUAL_TUBS]
+    tools: Annotated[list[OwnToolSave], Field(max_length=100)] = []
+    spray_ml: Annotated[float, Field(ge=0.02, le=5, allow_inf_nan=False)] | None = None
+    tolerance: ToleranceSave = ToleranceSave(**asdict(USUAL_TOLERANCE))
+    rooms: Annotated[list[MonthRoomSave], Field(max_length=12)] = []
+    """From January to December, or none."""
 
 
 class StudioAnswer(Response):

@@ -33,11 +33,14 @@ from rosy_kettle.core.records.safety import (
 from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
+from rosy_kettle.core.records.workshop import USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Tolerance, Tub
 
 __all__ = [
     "MOST_LINES",
     "MOST_PORTIONS",
     "REFERENCE_CURRENCY",
+    "USUAL_TOLERANCE",
+    "USUAL_TUBS",
     "AcidSystem",
     "AcidTraits",
     "AllergenShare",
@@ -55,6 +58,7 @@ __all__ = [
     "Method",
     "MethodGuess",
     "MethodStep",
+    "OwnTool",
     "Piece",
     "Portion",
     "PriceBreak",
@@ -75,7 +79,9 @@ __all__ = [
     "SurfactantTraits",
     "Tables",
     "TapWater",
+    "Tolerance",
     "Tool",
+    "Tub",
     "Use",
     "WantedDough",
     "product_from_data",

@@ -15,6 +15,7 @@ from rosy_kettle.core.records.product import Certificate
 from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
+from rosy_kettle.core.records.workshop import USUAL_TOLERANCE, Tolerance
 
 __all__ = ["Tables"]
 
@@ -43,6 +44,9 @@ class Tables:
     """What a lot's own sheet says in place of the reference, a sentence by ingredient id; the figures above carry it already."""
     spray_ml: float = 0.14
     """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
+
+    tolerance: Tolerance = USUAL_TOLERANCE
+    """How closely the studio weighs."""
 
     def method_of(self, formula: Formula) -> Method:
         """Return how a formula is made: as it says, else the usual way."""

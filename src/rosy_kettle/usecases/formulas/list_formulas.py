@@ -61,6 +61,7 @@ def rests_on(tables: Tables) -> str:
             sorted(tables.prices.breaks.items()),
             (tables.prices.currency, tables.prices.reference_rate, sorted(tables.prices.unsaid)),
             tables.parameters,
+            tables.spray_ml,
             sorted(tables.learnt.items()),
             sorted(tables.sheets.items()),
         )

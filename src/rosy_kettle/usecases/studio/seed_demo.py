@@ -9,7 +9,7 @@ from importlib.resources import files
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-from rosy_kettle.core.records import REFERENCE_CURRENCY
+from rosy_kettle.core.records import REFERENCE_CURRENCY, OwnTool
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.copies import copy_aside, replace_file
@@ -48,7 +48,7 @@ def seed_demo(studio: Studio) -> bool:
             learn_synonym(session, phrase, ingredient_id)
         change_settings(session, StudioSettings(
             maker=data["studio"]["name"], place=data["studio"]["address"], contact=data["studio"]["contact"],
-            markets=("US", "EU"),
+            markets=("US", "EU"), tools=(OwnTool("own-ferry-tin", "Ferry tin, well dented", "scoop", 52.0),),
         ))  # fmt: skip
         session.flush()
         tables = studio_tables(session)

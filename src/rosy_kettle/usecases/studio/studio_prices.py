@@ -9,17 +9,16 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.records import REFERENCE_CURRENCY, PriceBreak, Prices, Rate
 from rosy_kettle.store.ingredients import breaks_of, list_prices
-from rosy_kettle.usecases.studio.studio_settings import studio_settings
+from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
 __all__ = ["studio_prices"]
 
 
-def studio_prices(session: Session) -> Prices:
+def studio_prices(session: Session, settings: StudioSettings) -> Prices:
     """Return own prices and the rate of the reference bands in the currency of the settings.
 
     A price without a rate is not told at all: it stands in ``unsaid`` with the reason, and nothing falls back on another.
     """
-    settings = studio_settings(session)
     currency = settings.currency
     own: dict[str, Decimal] = {}
     breaks: dict[str, tuple[PriceBreak, ...]] = {}

@@ -9,7 +9,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.making.stock.packs import Delivery
-from rosy_kettle.core.records import REFERENCE_CURRENCY, Rate
+from rosy_kettle.core.records import REFERENCE_CURRENCY, USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Rate, Room, Tolerance, Tub
 from rosy_kettle.store.settings import read_settings, write_settings
 
 __all__ = ["OpenHours", "StudioSettings", "change_settings", "studio_settings"]
@@ -27,7 +27,7 @@ class OpenHours:
 
 @dataclass(frozen=True, slots=True)
 class StudioSettings:
-    """Maker, markets, units, money, hours and hands."""
+    """Maker, markets, units, money, hours and hands, and what stands in the workshop."""
 
     maker: str = ""
     place: str = ""
@@ -48,6 +48,15 @@ class StudioSettings:
     bowls: int = 1
     week: tuple[OpenHours, ...] = field(default_factory=lambda: tuple(OpenHours(*day) for day in USUAL_WEEK))
     """From Monday to Sunday."""
+    tubs: tuple[Tub, ...] = USUAL_TUBS
+    tools: tuple[OwnTool, ...] = ()
+    """Scoops, moulds and presses beside those of the reference."""
+    spray_ml: float | None = None
+    """One stroke of the studio's sprayer [mL]; None is as usual."""
+    tolerance: Tolerance = USUAL_TOLERANCE
+    """How closely is weighed at the bench."""
+    rooms: tuple[Room, ...] = ()
+    """The workshop's air from January to December; empty where nobody has said."""
 
 
 def studio_settings(session: Session) -> StudioSettings:
@@ -59,6 +68,11 @@ def studio_settings(session: Session) -> StudioSettings:
         said["rates"] = tuple(Rate(each["currency"], Decimal(each["per_usd"]), each["on"]) for each in said["rates"])
     if "deliveries" in said:
         said["deliveries"] = tuple(_delivery(each) for each in said["deliveries"])
+    for name, kind in (("tubs", Tub), ("tools", OwnTool), ("rooms", Room)):
+        if name in said:
+            said[name] = tuple(kind(**each) for each in said[name])
+    if "tolerance" in said:
+        said["tolerance"] = Tolerance(**said["tolerance"])
     if "markets" in said:
         said["markets"] = tuple(said["markets"])
     return StudioSettings(**said)

@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.learning.apply import with_factors
-from rosy_kettle.core.records import Certificate, Ingredient, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, OwnTool, Tables, Tool
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
@@ -18,6 +18,7 @@ from rosy_kettle.store.ingredients import OwnIngredientRow, list_own_ingredients
 from rosy_kettle.store.learnt_factors import accepted_factors
 from rosy_kettle.store.lots import LotRow, lots_with_sheets
 from rosy_kettle.usecases.studio.studio_prices import studio_prices
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
 
 __all__ = ["EDITABLE_PROPERTIES", "by_lots", "current_tables", "learned_synonyms", "studio_tables"]
 
@@ -36,11 +37,18 @@ def studio_tables(session: Session, factors: Mapping[str, float] | None = None) 
     """
     reference = load_tables()
     own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
+    settings = studio_settings(session)
+    tools = dict(reference.tools) | {each.id: _own_tool(each) for each in settings.tools}
     tables = replace(
-        reference, ingredients=dict(reference.ingredients) | own, prices=studio_prices(session),
-        certificates=list_certificates(session),
+        reference, ingredients=dict(reference.ingredients) | own, prices=studio_prices(session, settings),
+        certificates=list_certificates(session), tools=tools,
+        spray_ml=settings.spray_ml or reference.spray_ml, tolerance=settings.tolerance,
     )  # fmt: skip
     return with_factors(by_lots(tables, lots_with_sheets(session)), accepted_factors(session) if factors is None else factors)
+
+
+def _own_tool(own: OwnTool) -> Tool:
+    return Tool(own.id, own.name, own.type, own.volume_ml, None, None, "", "", "measured by the studio", "studio")
 
 
 def by_lots(tables: Tables, lots: Mapping[str, LotRow]) -> Tables:

@@ -67,3 +67,38 @@ export function Paid({
     />
   );
 }
+
+/** One of the workshop's own, taken over with a press: (as in …). */
+export function Pick({
+  label,
+  none,
+  options,
+  onPick,
+}: {
+  label: string;
+  none: string;
+  options: readonly string[];
+  onPick: (index: number) => void;
+}) {
+  if (options.length === 0) return null;
+  return (
+    <>
+      {" "}
+      (as in{" "}
+      <select
+        aria-label={label}
+        className="written max-w-40"
+        value=""
+        onChange={(event) => onPick(Number(event.target.value))}
+      >
+        <option value="">{none}</option>
+        {options.map((option, index) => (
+          <option key={option} value={index}>
+            {option}
+          </option>
+        ))}
+      </select>
+      )
+    </>
+  );
+}

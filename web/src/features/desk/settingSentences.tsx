@@ -1,9 +1,10 @@
-import type { Evaluation } from "../../api";
+import { type Evaluation, useSettings } from "../../api";
+import { MONTHS } from "../../lib/months";
 import { massUnit, temperatureUnit } from "../../lib/units";
 import { WATERS } from "../../lib/waters";
 import type { Draft } from "../draft";
 import { Inline } from "../lines";
-import { Choice, Paid, type Patch, Sentence } from "./settingParts";
+import { Choice, Paid, type Patch, Pick, Sentence } from "./settingParts";
 
 const WAYS = [
   ["crumbled", "crumbled under the tap"],
@@ -19,6 +20,7 @@ interface TubProps {
 
 /** Dose, way, tub and tap. */
 export function TubSentence({ use, assumed, patch }: TubProps) {
+  const tubs = useSettings().data?.tubs ?? [];
   return (
     <Sentence title="In the tub">
       <Inline
@@ -58,7 +60,17 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
         assumed={0.8}
         onChange={(tub_area_m2) => patch("use", { tub_area_m2: tub_area_m2 ?? 0.8 })}
       />{" "}
-      m² of surface; the tap gives{" "}
+      m² of surface
+      <Pick
+        label="A tub of the workshop"
+        none="a tub"
+        options={tubs.map((tub) => tub.name)}
+        onPick={(index) => {
+          const { tub_l, tub_area_m2 } = tubs[index] ?? use;
+          patch("use", { tub_l, tub_area_m2 });
+        }}
+      />
+      ; the tap gives{" "}
       <Choice
         label="Tap water"
         value={use.hardness}
@@ -88,6 +100,7 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
 
 /** The air, and the heat of what is poured. */
 export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; patch: Patch }) {
+  const rooms = useSettings().data?.rooms ?? [];
   return (
     <Sentence title="The room">
       has{" "}
@@ -106,7 +119,14 @@ export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; p
         zero
         onChange={(humidity_pct) => patch("room", { humidity_pct: humidity_pct ?? 40 })}
       />{" "}
-      % humidity. The wet goes in at{" "}
+      % humidity
+      <Pick
+        label="The workshop's air in a month"
+        none="a month"
+        options={rooms.length ? MONTHS : []}
+        onPick={(index) => patch("room", rooms[index] ?? room)}
+      />
+      . The wet goes in at{" "}
       <Inline
         label="Wet phase in degrees Celsius"
         unit="°C"

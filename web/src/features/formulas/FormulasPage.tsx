@@ -1,12 +1,12 @@
 import { type DragEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import {
-  emptyFormula,
   type FormulaFile,
   type FormulaGlance,
   messageOf,
   useCreateFormula,
   useFormulas,
+  useNewFormula,
   useReference,
 } from "../../api";
 import { figure, fixed, sayMass } from "../../lib/numbers";
@@ -17,6 +17,7 @@ import { Button, LongList, Strip, useNotice } from "../../ui";
 export function FormulasPage() {
   const reference = useReference();
   const create = useCreateFormula();
+  const newFormula = useNewFormula();
   const navigate = useNavigate();
   const say = useNotice();
   const file = useRef<HTMLInputElement>(null);
@@ -80,7 +81,7 @@ export function FormulasPage() {
             aria-label="Formula file"
             onChange={(event) => void takeFile(event.target.files?.[0])}
           />
-          <Button onClick={() => void open(emptyFormula())}>Empty formula</Button>
+          <Button onClick={() => void open(newFormula())}>Empty formula</Button>
           <Button primary onClick={() => void navigate("/recipes/new")}>
             Paste a recipe
           </Button>

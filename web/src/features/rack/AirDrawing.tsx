@@ -5,7 +5,8 @@ import { seeded } from "../../lib/seed";
 
 const W = 1188;
 const H = 46;
-const DAMP_PCT = 65; // from here on pieces that draw water stay wet
+/** From here on pieces that draw water stay wet [% RH]. */
+export const DAMP_PCT = 65;
 const DAY_MS = 86_400_000;
 
 /** A thin line of the humidity of a week; damp hours are stippled. */

@@ -1,1 +1,2 @@
+export { DAMP_PCT } from "./AirDrawing";
 export { RackPage } from "./RackPage";

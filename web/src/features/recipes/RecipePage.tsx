@@ -1,7 +1,6 @@
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import {
-  emptyFormula,
   messageOf,
   type RecipeAnswer,
   readRecipe,
@@ -9,6 +8,7 @@ import {
   useCreateFormula,
   useIngredients,
   useLearnName,
+  useNewFormula,
   useReference,
 } from "../../api";
 import { Button, useNotice } from "../../ui";
@@ -44,9 +44,10 @@ export function RecipePage() {
 
   const correct = (key: string, patch: Partial<ReviewLine>) =>
     setCorrections((before) => new Map(before).set(key, { ...before.get(key), ...patch }));
+  const newFormula = useNewFormula();
   const take = async () => {
     if (!read) return;
-    const formula = emptyFormula(read.name);
+    const formula = newFormula(read.name);
     formula.piece = { ...formula.piece, wished_pieces: read.pieces };
     formula.method = method ?? read.method;
     const full = addRead(toDraft(formula), 0, lines);

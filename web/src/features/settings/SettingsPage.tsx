@@ -60,6 +60,9 @@ export function SettingsPage() {
       <h1>Settings</h1>
       <p className="text-row text-soft">
         Facts of the maker for labels, hands and hours for the week, money for prices.{" "}
+        <Link className="underline underline-offset-4" to="/settings/workshop">
+          The workshop: moulds, trays, tubs, scale, air by month
+        </Link>{" "}
         <Link className="underline underline-offset-4" to="/settings/files">
           Backups and files
         </Link>{" "}

@@ -1,24 +1,22 @@
 import { useState } from "react";
-import type { TubTestSave } from "../../api";
-import { sayMass } from "../../lib/numbers";
+import { type TubTestSave, useSettings } from "../../api";
+import { figure, sayMass } from "../../lib/numbers";
 import { fromShown, massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 
-/** Baths of most homes: litres and surface; a bucket counts as well, with a thirtieth of the dose. */
-const BATHS = [
-  { id: "standard", words: "a usual bath", tub_l: 150, tub_area_m2: 0.8 },
-  { id: "small", words: "a small or half-full bath", tub_l: 90, tub_area_m2: 0.65 },
-  { id: "bucket", words: "a bucket, poured from 1 m", tub_l: 5, tub_area_m2: 0.05 },
-] as const;
 const WAYS = {
   crumbled: "crumbled under the tap",
   held: "held, or in a strainer",
   whole: "whole",
 } as const;
 
+/** Less than this is no tub to lie in [L]. */
+const BUCKET_L = 20;
+
 interface Typed {
   dose: string;
-  bath: (typeof BATHS)[number]["id"];
+  /** Which of the kept tubs; the first until another is chosen. */
+  tub: number;
   celsius: string;
   water: string;
   way: keyof typeof WAYS;
@@ -30,20 +28,23 @@ type Bath = Pick<TubTestSave, "dose_g" | "bath_c" | "tub_l" | "tub_area_m2" | "h
 export function useBath() {
   const [typed, setTyped] = useState<Typed>({
     dose: massUnit() === "g" ? "25" : "1",
-    bath: "standard",
+    tub: 0,
     celsius: typedOf(temperatureUnit() === "°C" ? 38 : fromShown(100, "°C"), "°C"),
     water: "moderate",
     way: "crumbled",
   });
+  const tubs = useSettings().data?.tubs ?? [];
   const read = (): Bath | string => {
     const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(typed.celsius, "°C")];
     if (dose_g === null || !(dose_g > 0)) return "How much goes into the bath?";
     if (bath_c === null || !(bath_c >= 5 && bath_c <= 60))
       return `How warm is the bath, in ${temperatureUnit()}?`;
-    const { tub_l, tub_area_m2 } = BATHS.find((each) => each.id === typed.bath) ?? BATHS[0];
+    const tub = tubs[typed.tub];
+    if (!tub) return "Into which tub? The workshop's page keeps them.";
+    const { tub_l, tub_area_m2 } = tub;
     return { dose_g, bath_c, tub_l, tub_area_m2, hardness: typed.water, way: typed.way };
   };
-  return { typed, put: (some: Partial<Typed>) => setTyped((before) => ({ ...before, ...some })), read };
+  return { typed, tubs, put: (some: Partial<Typed>) => setTyped((before) => ({ ...before, ...some })), read };
 }
 
 /** Dose, way, tub, warmth and water, in one sentence. */
@@ -77,12 +78,12 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
           into{" "}
           <select
             className="written text-row"
-            value={bath.typed.bath}
-            onChange={(event) => bath.put({ bath: event.target.value as Typed["bath"] })}
+            value={bath.typed.tub}
+            onChange={(event) => bath.put({ tub: Number(event.target.value) })}
           >
-            {BATHS.map((each) => (
-              <option key={each.id} value={each.id}>
-                {each.words}, {each.tub_l} L
+            {bath.tubs.map((each, index) => (
+              <option key={each.name} value={index}>
+                {each.name}, {figure(each.tub_l)} L
               </option>
             ))}
           </select>
@@ -107,7 +108,7 @@ export function BathFields({ bath }: { bath: ReturnType<typeof useBath> }) {
           </select>
         </label>
       </div>
-      {bath.typed.bath === "bucket" && (
+      {(bath.tubs[bath.typed.tub]?.tub_l ?? BUCKET_L) < BUCKET_L && (
         <p className="text-body text-soft">
           A bucket takes a thirtieth of the dose: what is {sayMass(25)} in a bath is {sayMass(0.8)} in it.
         </p>

@@ -4,7 +4,7 @@ from rosy_kettle.core.making.bench.as_made import as_made, effects_of, in_grams
 from rosy_kettle.core.making.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel
 from rosy_kettle.core.making.bench.record import BatchEvent, BenchState, check_event, state_of
 from rosy_kettle.core.making.bench.rescue import RescueOption, rescue_options
-from rosy_kettle.core.making.bench.steps import BenchStep, bench_steps, step_from, tolerance_g
+from rosy_kettle.core.making.bench.steps import BenchStep, bench_steps, step_from
 
 __all__ = [
     "FEELS",
@@ -24,5 +24,4 @@ __all__ = [
     "rescue_options",
     "state_of",
     "step_from",
-    "tolerance_g",
 ]  # fmt: skip

@@ -14,9 +14,8 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
 
-__all__ = ["BenchStep", "bench_steps", "step_from", "tolerance_g"]
+__all__ = ["BenchStep", "bench_steps", "step_from"]
 
-LEAST_TOLERANCE_G, TOLERANCE_SHARE = 0.5, 0.01  # the larger counts [g], [-]; common practice
 REST_MIN = 10.0  # a kneaded dough drinks [min]; common practice
 MELT_MARGIN_C = 6.0
 ASKS = frozenset({"rest", "feel", "split", "shape", "decorate", "dry"})
@@ -51,29 +50,6 @@ class BenchStep:
     """How damp the air may be at most for the work [%]."""
 
 
-def tolerance_g(target_g: float) -> float:
-    """Return how far a weighing may be off: the larger of 0.5 g and 1 %, and never half of what is weighed.
-
-    Parameters
-    ----------
-    target_g : float
-        What is to be weighed [g]
-
-    Returns
-    -------
-    float
-        Tolerance either way [g]
-
-    Examples
-    --------
-    >>> tolerance_g(37.0)
-    0.5
-    >>> tolerance_g(220.0)
-    2.2
-    """
-    return min(max(LEAST_TOLERANCE_G, TOLERANCE_SHARE * target_g), target_g / 2)
-
-
 def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[BenchStep, ...]:
     """Return all steps of one bowl.
 
@@ -102,7 +78,7 @@ def bench_steps(formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[Benc
             title = f"Weigh {_lower(line.name)}{whither}"
             steps.append(BenchStep(
                 f"weigh-{line.position}", "weigh", title, group.label, line.note, group.portion, line.position,
-                line.ingredient, line.mass_g, tolerance_g(line.mass_g),
+                line.ingredient, line.mass_g, tables.tolerance.of(line.mass_g),
             ))  # fmt: skip
     whole = evaluate(formula, tables)
     dough = whole.dough or (whole.portions[0].dough if whole.portions else None)
