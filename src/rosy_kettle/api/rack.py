@@ -28,7 +28,6 @@ from rosy_kettle.api.schemas.rack import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.papers.calendar import calendar_of
 from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
 from rosy_kettle.usecases.rack.log_air import log_air, read_air
 from rosy_kettle.usecases.rack.run_rack import SetOut, Tray, let_tray_happen, look_at_tray, look_at_trays, set_out
@@ -129,6 +128,8 @@ def keep_air(body: AirSave) -> Response:
 
 @blueprint.get("/calendar.ics", summary="The rack's tasks as iCalendar", responses=file_of("text/calendar", "RFC 5545"))
 def calendar() -> Response:
+    from rosy_kettle.papers.calendar import calendar_of  # here: the paper packages are a tenth of the start
+
     with current_studio().reading() as session:
         text = calendar_of(tell_calendar(session))
     return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import signal
 import socket
 import sys
@@ -79,6 +80,8 @@ def serve_studio(
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
     threading.Thread(target=back_up_daily, args=(studio, stopped, lambda said: click.echo(said, err=True)), daemon=True).start()
+    gc.freeze()  # what is loaded by now stays, and is not looked through again
+    gc.enable()
     try:
         server.run()
     finally:

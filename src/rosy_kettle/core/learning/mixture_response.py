@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import fdtri, stdtrit
 
 from rosy_kettle.core.learning.mixture_design import Bounds, candidate_points, scheffe_terms, terms_of
 from rosy_kettle.core.mixing.palette import FloatArray
@@ -92,6 +91,8 @@ def fit_response(
     sign = 1.0 if wanted == "more" else -1.0
     best = int(np.argmax(sign * values))
     worst = int(np.argmin(sign * values))
+    from scipy.special import stdtrit  # here: scipy takes a third of a second that starting does not need
+
     t = float(stdtrit(freedom, SIDE)) if freedom > 0 else math.nan
     half = t * (spread or 0.0) * np.sqrt(np.einsum("ij,jk,ik->i", at, covariance, at))
     apart = at[best] - at[worst]
@@ -104,6 +105,8 @@ def fit_response(
 
 def _reach(contrasts: int, freedom: int) -> float:
     """Return how many standard deviations a difference that was picked out has to exceed, in nineteen cases of twenty."""
+    from scipy.special import fdtri  # here: scipy takes a third of a second that starting does not need
+
     return math.sqrt(contrasts * float(fdtri(contrasts, freedom, SURE))) if freedom > 0 else math.nan
 
 

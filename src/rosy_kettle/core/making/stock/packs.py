@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 __all__ = ["Delivery", "Offer", "Purchase", "cheapest_packs"]
 
@@ -112,6 +111,8 @@ def _solve(needed: Mapping[str, float], offers: Sequence[Offer], asked: Sequence
     tie = 1e-6 * max(float(price.max()), 1e-3) * masses / masses.max()
     fees = np.array([float(each.fee) for each in asked])
     cost = np.concatenate([price + tie, fees, -fees])
+    from scipy.optimize import Bounds, LinearConstraint, milp  # here: scipy takes a third of a second that starting does not need
+
     rows: list[LinearConstraint] = []
     for ingredient, need_g in needed.items():
         row = np.zeros(len(cost))

@@ -8,12 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import csr_array
 
 from rosy_kettle.core.making.week.jobs import DAY_H, EVENING_FROM_H, Job, Workshop, feasible_starts, limit_of, uses_of
+
+if TYPE_CHECKING:
+    from scipy.optimize import LinearConstraint
 
 __all__ = ["Unmade", "WeekPlan", "better_week", "cost_of_week", "first_week"]
 
@@ -142,6 +144,8 @@ def better_week(jobs: Sequence[Job], shop: Workshop, seconds: float, first: Week
     if not choices:
         return replace(first, gap=0.0)
     gains = np.array([cost_of_start(job, start) - UNMADE for job, start in choices])
+    from scipy.optimize import Bounds, milp  # here: scipy takes a third of a second that starting does not need
+
     found = milp(
         gains, integrality=np.ones(len(choices)), bounds=Bounds(0, 1), constraints=_constraints(choices, shop),
         options={"time_limit": seconds, "mip_rel_gap": 1e-9},
@@ -177,6 +181,9 @@ def _constraints(choices: Sequence[tuple[Job, int]], shop: Workshop) -> list[Lin
             data.append(float(count))
             row_at.append(row)
             column_at.append(column)
+    from scipy.optimize import LinearConstraint
+    from scipy.sparse import csr_array  # here: scipy takes a third of a second that starting does not need
+
     matrix = csr_array((data, (row_at, column_at)), shape=(len(binding), len(choices)))
     return [LinearConstraint(matrix, ub=np.array([limit for _columns, limit in binding], dtype=float))]
 
