@@ -6,7 +6,9 @@ from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from typing import Any
 
+import pytest
 from flask.testing import FlaskClient
+from icalendar import Calendar
 
 from tests.api.test_api import created
 
@@ -107,3 +109,44 @@ def test_the_shopping_list_is_what_the_orders_lack(client: FlaskClient) -> None:
     assert "Glycerin" in client.get("/api/shopping-list.csv").data.decode("utf-8-sig")
     client.put(f"/api/orders/{taken['id']}", json={"state": "made"})
     assert client.get("/api/shopping-list").json["items"] == []
+
+
+def test_the_weeks_hours_reach_a_calendar_and_leave_it_with_their_order(client: FlaskClient) -> None:
+    """RFC 5545: one UID for as long as there is the order (3.8.4.7), CANCELLED when it is made (3.8.1.11)."""
+    formula = created(client)
+    settings(client)
+    orders = [order(client, formula["id"], pieces=20 + n) for n in range(2)]
+
+    def told() -> dict[str, Any]:
+        events = Calendar.from_ical(client.get("/api/calendar.ics?utc_offset_min=60").data).walk("VEVENT")
+        return {str(each["UID"]): each for each in events if str(each["UID"]).startswith("bench-")}
+
+    places = week(client, utc_offset_min=60, days=14)["orders"]
+    before = told()
+    assert {str(each["STATUS"]) for each in before.values()} == {"CONFIRMED"}
+    spans = {(each["DTSTART"].dt, each["DTEND"].dt) for each in before.values()}
+    assert spans == {tuple(datetime.fromisoformat(each[key]) for key in ("starts_at", "hands_end_at")) for each in places}
+    client.put(f"/api/orders/{orders[0]['id']}", json={"state": "made"})
+    after = told()
+    assert set(after) == set(before)
+    assert sorted(str(each["STATUS"]) for each in after.values()) == ["CANCELLED", "CONFIRMED"]
+    settings(client, week=[{"from_h": 9, "to_h": 9}] * 7)
+    assert {str(each["STATUS"]) for each in told().values()} == {"CANCELLED"}, "closed all week, nothing is promised"
+
+
+def test_few_moulds_are_filled_again_and_the_week_waits_for_each_filling(client: FlaskClient) -> None:
+    formula = created(client)
+    settings(client)
+    taken = order(client, formula["id"], pieces=24, tool="cube-40", due_at=None)
+    (plenty,) = week(client, days=28)["orders"]
+    assert plenty["fillings"] == 1
+    client.put("/api/moulds/cube-40", json={"count": 8})
+    (few,) = week(client, days=28)["orders"]
+    assert few["fillings"] == 3
+    stages = client.post(
+        f"/api/formulas/{formula['id']}/plans", json={"wishes": [{"pieces": 24, "tool": "cube-40"}]}
+    ).json["schedule"]["stages"]  # fmt: skip
+    minutes = {each["id"]: each["minutes"] for each in stages}
+    assert minutes["fillings"] == pytest.approx(2 * minutes["dry"]), "this method names no hour to unmould: all of the drying"
+    assert abs(few["dry_h"] - plenty["dry_h"] - minutes["fillings"] / 60) <= 1
+    assert taken["pieces"] == 24

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from flask import Response
 from sqlalchemy.orm import Session
@@ -14,6 +14,7 @@ from rosy_kettle.api.schemas.rack import (
     AirList,
     AirQuery,
     AirSave,
+    CalendarQuery,
     PlaceAnswer,
     PlacePath,
     PlaceSave,
@@ -126,12 +127,19 @@ def keep_air(body: AirSave) -> Response:
     return respond(AirList(items=items, next=None), 201)
 
 
-@blueprint.get("/calendar.ics", summary="The rack's tasks as iCalendar", responses=file_of("text/calendar", "RFC 5545"))
-def calendar() -> Response:
+@blueprint.get(
+    "/calendar.ics",
+    summary="Tasks of the rack, days of orders and hours at the bench as iCalendar",
+    responses=file_of("text/calendar", "RFC 5545"),
+)
+def calendar(query: CalendarQuery) -> Response:
     from rosy_kettle.papers.calendar import calendar_of  # here: the paper packages are a tenth of the start
 
+    now = datetime.now(UTC)
+    here_min = (now.astimezone().utcoffset() or timedelta(0)) // timedelta(minutes=1)  # a subscription says no zone of its own
     with current_studio().reading() as session:
-        text = calendar_of(tell_calendar(session))
+        tasks = tell_calendar(session, now, here_min if query.utc_offset_min is None else query.utc_offset_min)
+        text = calendar_of(tasks)
     return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})
 
 

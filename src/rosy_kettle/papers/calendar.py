@@ -1,4 +1,4 @@
-"""Tasks of the rack as an iCalendar file (RFC 5545)."""
+"""Tasks of the rack, days of orders and hours at the bench as an iCalendar file (RFC 5545)."""
 
 from __future__ import annotations
 
@@ -11,7 +11,6 @@ from rosy_kettle.core.making.rack.calendar_task import CalendarTask
 
 __all__ = ["calendar_of"]
 
-LASTS = timedelta(minutes=20)
 ALARM_BEFORE = timedelta(minutes=-5)
 
 
@@ -49,7 +48,7 @@ def _event(task: CalendarTask) -> Event:
     event.add("dtstamp", task.changed_at)
     event.add("last-modified", task.changed_at)
     event.add("dtstart", task.due_at)
-    event.add("dtend", task.due_at + LASTS)
+    event.add("dtend", task.due_at + timedelta(minutes=task.lasts_min))
     event.add("sequence", task.sequence)
     event.add("status", "CANCELLED" if task.cancelled else "CONFIRMED")
     event.add("location", task.place)

@@ -87,4 +87,5 @@ export const useKeepPlace = () =>
     api(client.PUT("/api/rack-places/{place}", { params: { path: { place: name } }, body: { trays } })),
   );
 
-export const CALENDAR_ADDRESS = "/api/calendar.ics";
+/** Tasks of the rack, days of orders and the week, by the clock of this page. */
+export const calendarAddress = () => `/api/calendar.ics?utc_offset_min=${-new Date().getTimezoneOffset()}`;

@@ -286,7 +286,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The rack's tasks as iCalendar */
+        /** Tasks of the rack, days of orders and hours at the bench as iCalendar */
         get: operations["rack_calendar_calendar_ics_get"];
         put?: never;
         post?: never;
@@ -6133,6 +6133,11 @@ export interface components {
             bowls_g: number[];
             /** Cost */
             cost: string | null;
+            /**
+             * Fillings
+             * @default 1
+             */
+            fillings?: number;
             /** Leftover G */
             leftover_g: number;
             /** Loss G */
@@ -6628,6 +6633,8 @@ export interface components {
             dry_at: string | null;
             /** Dry H */
             dry_h: number;
+            /** Fillings */
+            fillings: number;
             /** Fixed */
             fixed: boolean;
             /** Hands End At */
@@ -10794,7 +10801,9 @@ export interface operations {
     };
     rack_calendar_calendar_ics_get: {
         parameters: {
-            query?: never;
+            query?: {
+                utc_offset_min?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

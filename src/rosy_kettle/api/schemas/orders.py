@@ -89,6 +89,7 @@ class PlannedOrderAnswer(Response):
     name: str
     batch_g: float
     bowls: int
+    fillings: int
     hands_h: int
     dry_h: int
     trays: int

@@ -12,8 +12,8 @@ from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
 
 __all__ = [
-    "AirAnswer", "AirList", "AirQuery", "AirSave", "PlacePath", "PlaceSave", "RackList", "RackQuery", "TrayAnswer",
-    "TrayEventSave", "TrayPath", "TraySave", "WeighInList", "WeighInSave",
+    "AirAnswer", "AirList", "AirQuery", "AirSave", "CalendarQuery", "PlacePath", "PlaceSave", "RackList", "RackQuery",
+    "TrayAnswer", "TrayEventSave", "TrayPath", "TraySave", "WeighInList", "WeighInSave",
 ]  # fmt: skip
 
 Id = Annotated[int, Field(ge=1, le=2**53)]
@@ -193,6 +193,12 @@ class PlacePath(BaseModel):
     """Which place."""
 
     place: PlaceName
+
+
+class CalendarQuery(BaseModel):
+    """The maker's clock ahead of UTC, for the hours of the workshop [min]; without it, that of this machine."""
+
+    utc_offset_min: Annotated[int, Field(ge=-840, le=840)] | None = None
 
 
 class PlaceSave(Request):

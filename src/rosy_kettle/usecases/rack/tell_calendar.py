@@ -1,4 +1,4 @@
-"""The rack's tasks for a calendar."""
+"""The rack's tasks, the days of orders and the week's hours at the bench, for a calendar."""
 
 from __future__ import annotations
 
@@ -10,22 +10,36 @@ from rosy_kettle.core.making.rack.calendar_task import CalendarTask
 from rosy_kettle.store.formulas import find_formula_ever
 from rosy_kettle.store.orders import list_orders
 from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
+from rosy_kettle.usecases.week.plan_week import WeekAsk, plan_week
 
 __all__ = ["tell_calendar"]
 
 MOST_TRAYS = 200
 MOST_ORDERS = 200
+DAYS_PLANNED = 14
+COUNTED_FROM = datetime(2026, 1, 1, tzinfo=UTC)
 TOLD_FOR = timedelta(days=14)
 """How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 
-def tell_calendar(session: Session) -> list[CalendarTask]:
-    """Return every task of the rack, those of trays wrapped of late among them."""
+def tell_calendar(session: Session, now: datetime, utc_offset_min: int) -> list[CalendarTask]:
+    """Return every task of the rack, those of trays wrapped of late among them, the orders' days, and the week as it is planned.
+
+    Parameters
+    ----------
+    session : Session
+        The studio
+    now : datetime
+        This moment [UTC]
+    utc_offset_min : int
+        The maker's clock ahead of UTC, for the hours of the workshop [min]
+    """
     trays = look_at_trays(session, wrapped=False, query="", before=None, limit=MOST_TRAYS)
-    since = datetime.now(UTC) - TOLD_FOR
+    since = now - TOLD_FOR
     wrapped = look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS)
     trays += [each for each in wrapped if each.row.wrapped_at is not None and each.row.wrapped_at > since]
-    return [task for tray in trays for task in _tasks(tray)] + _orders(session)
+    return [task for tray in trays for task in _tasks(tray)] + _orders(session) + _at_the_bench(session, now, utc_offset_min)
 
 
 def _orders(session: Session) -> list[CalendarTask]:
@@ -40,6 +54,33 @@ def _orders(session: Session) -> list[CalendarTask]:
         )
         for row in rows if row.due_at is not None
     ]  # fmt: skip
+
+
+def _at_the_bench(session: Session, now: datetime, utc_offset_min: int) -> list[CalendarTask]:
+    """Hours of hands of the open orders, as the week has them at once; of orders that have none any more, that they have none.
+
+    The week is planned anew whenever it is asked for, so a later telling goes before an earlier one: the sequence counts hours.
+    """
+    told_at = now.replace(minute=0, second=0, microsecond=0)
+    sequence = int((told_at - COUNTED_FROM).total_seconds() // 3600)
+    week = plan_week(session, WeekAsk(now, days=DAYS_PLANNED, utc_offset_min=utc_offset_min)) if _may_work(session) else None
+    planned = {} if week is None else {each.row.id: each for each in week.orders}
+    tasks = []
+    for row in list_orders(session, query="", state=None, before=None, limit=MOST_ORDERS):
+        place = planned.get(row.id)
+        start = None if place is None else place.starts_at
+        name = find_formula_ever(session, row.formula_id).name
+        tasks.append(CalendarTask(
+            uid=f"bench-{row.id}-{row.created_at:%Y%m%dT%H%M%S}@rosy-kettle.invalid",
+            title=f"At the bench: {row.pieces} {name} for {row.who}", due_at=_second(start or row.due_at or row.created_at),
+            changed_at=_second(told_at), sequence=sequence, place="", cancelled=start is None,
+            lasts_min=60.0 * (place.hands_h if place is not None and start is not None else 1),
+        ))  # fmt: skip
+    return tasks
+
+
+def _may_work(session: Session) -> bool:
+    return any(day.to_h > day.from_h for day in studio_settings(session).week)
 
 
 def _tasks(tray: Tray) -> list[CalendarTask]:

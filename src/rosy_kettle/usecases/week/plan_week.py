@@ -59,6 +59,8 @@ class PlannedOrder:
     name: str
     batch_g: float
     bowls: int
+    fillings: int
+    """How often its moulds are filled."""
     hands_h: int
     dry_h: int
     trays: int
@@ -217,7 +219,8 @@ def _told(row: OrderRow, plan: BatchPlan | str, job: Job, week: WeekPlan, begin:
     order = None if isinstance(plan, str) else plan.order
     return PlannedOrder(
         row, row.who if order is None else job.name, 0.0 if order is None else order.batch_g,
-        0 if order is None else len(order.bowls_g), job.hands_h, job.dry_h, job.trays, at, end,
+        0 if order is None else len(order.bowls_g), 1 if order is None else order.fillings,
+        job.hands_h, job.dry_h, job.trays, at, end,
         None if end is None else end + timedelta(hours=job.dry_h), row.starts_at is not None, why,
     )  # fmt: skip
 

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import { CALENDAR_ADDRESS, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
+import { calendarAddress, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
 import { Button } from "../../ui";
 import { AirDrawing } from "./AirDrawing";
 import { AirLine, AnotherPlace } from "./AirLine";
@@ -35,7 +35,7 @@ export function RackPage() {
           <Button onClick={() => setWrapped(!wrapped)}>
             {wrapped ? "What is on the rack" : "What is wrapped"}
           </Button>
-          <a className="border-b-[0.9px] border-ink text-body" href={CALENDAR_ADDRESS}>
+          <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
             Calendar
           </a>
           <Button primary onClick={() => setSetting(true)}>

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
+import { calendarAddress, messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, useNotice } from "../../ui";
 import { OrderSheet } from "./OrderSheet";
@@ -46,6 +46,9 @@ export function WeekPage() {
           ) : (
             <Button onClick={() => setSearching(true)}>Look for a better week</Button>
           )}
+          <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
+            Calendar
+          </a>
           <Button onClick={() => window.print()}>Print</Button>
           <Button primary onClick={() => setTaking(true)}>
             Take an order
@@ -150,6 +153,7 @@ function Drawn({ week }: { week: Week }) {
                 </Link>
                 , {sayMass(each.batch_g)}
                 {each.bowls > 1 && ` in ${each.bowls} bowls`}
+                {each.fillings > 1 && `, moulds filled ${each.fillings} times`}
               </td>
               <td>
                 {each.starts_at ? (

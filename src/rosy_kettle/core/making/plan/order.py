@@ -94,6 +94,8 @@ class Order:
     needs: tuple[PantryNeed, ...]
     cost: Decimal | None
     notes: tuple[str, ...]
+    fillings: int = 1
+    """How often the moulds are filled, where there are fewer than pieces [-]."""
 
 
 def plan_order(
@@ -163,6 +165,7 @@ def plan_order(
         needs=needs,
         cost=None if any(cost is None for cost in costs) else sum((cost for cost in costs if cost is not None), Decimal(0)),
         notes=(*_notes(planned, bowls, capacity_g), *_rounds(planned, moulds), *(error.message for error in missing)),
+        fillings=max((_fillings(item, moulds) for item in planned), default=1),
     )
 
 
@@ -253,13 +256,18 @@ def _rounds(planned: Sequence[PlannedPieces], moulds: Mapping[str, int]) -> list
     """Say where there are fewer moulds than pieces."""
     said = []
     for item in planned:
-        count = moulds.get(item.tool or "")
-        if count is not None and item.pieces > count:
-            times = -(-item.pieces // count)
+        times = _fillings(item, moulds)
+        if times > 1:
+            count = moulds[item.tool or ""]
             said.append(
                 f"{item.pieces} pieces, {count} of {item.name}: they are filled {times} times, the next once the last are out."
             )
     return said
+
+
+def _fillings(item: PlannedPieces, moulds: Mapping[str, int]) -> int:
+    count = moulds.get(item.tool or "")
+    return 1 if count is None else -(-item.pieces // count)
 
 
 def _notes(planned: Sequence[PlannedPieces], bowls: int, capacity_g: float | None) -> list[str]:

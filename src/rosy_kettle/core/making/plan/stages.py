@@ -178,6 +178,10 @@ def _spans(formula: Formula, tables: Tables, order: Order, room: Room) -> tuple[
         spans.append(_work("decorate", "Decorate", DECORATE_MIN * pieces, "while damp"))
     drying, conflict = _drying(formula, tables, room)
     spans.append(drying)
+    if order.fillings > 1 and drying.known:
+        held_min = drying.minutes * next((task.share for task in method.rack_tasks if task.kind == "unmould"), 1.0)
+        often = f"{order.fillings} fillings of the same moulds, each out before the next"
+        spans.append(_wait("fillings", "Fillings after the first", (order.fillings - 1) * held_min, often))
     conflicts += [conflict] if conflict else []
     if types & MOULDED:
         spans.append(_work("unmould", "Unmould", UNMOULD_MIN * pieces, f"{pieces} pieces"))

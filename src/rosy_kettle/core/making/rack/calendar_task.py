@@ -1,4 +1,4 @@
-"""A task of a tray, as a calendar wants it."""
+"""A task with a date, as a calendar wants it."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ __all__ = ["CalendarTask"]
 
 @dataclass(frozen=True, slots=True)
 class CalendarTask:
-    """One task of one tray."""
+    """One task of a tray, an order's day, or the hours of a batch at the bench."""
 
     uid: str
     """The same for the same task as long as there is a studio (RFC 5545, 3.8.4.7)."""
@@ -22,3 +22,5 @@ class CalendarTask:
     cancelled: bool
     """Whether it is done or no longer asked for."""
     place: str
+    lasts_min: float = 20.0
+    """How long it keeps hands busy [min]."""
