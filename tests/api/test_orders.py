@@ -10,7 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 from icalendar import Calendar
 
-from tests.api.test_api import created
+from tests.api.test_api import SCOOP, created
 
 Answer = dict[str, Any]
 ALL_DAYS = [{"from_h": 0, "to_h": 24}] * 7
@@ -150,3 +150,32 @@ def test_few_moulds_are_filled_again_and_the_week_waits_for_each_filling(client:
     assert minutes["fillings"] == pytest.approx(2 * minutes["dry"]), "this method names no hour to unmould: all of the drying"
     assert abs(few["dry_h"] - plenty["dry_h"] - minutes["fillings"] / 60) <= 1
     assert taken["pieces"] == 24
+
+
+def test_what_lies_in_the_pantry_stands_in_where_the_readings_hold(client: FlaskClient) -> None:
+    """One starch for another: common practice, no published source."""
+    short = "corn-starch"
+    portions = [{"name": "body", "lines": [*SCOOP["portions"][0]["lines"], {"ingredient": short, "amount": "40", "unit": "g"}]}]
+    formula = created(client, portions=portions)
+    order(client, formula["id"], pieces=6)
+
+    def found() -> dict[str, Answer]:
+        (told,) = client.get(f"/api/shopping-list/substitutes?ingredient={short}").json["items"]
+        assert told["formula"] == "Scoop"
+        return {each["ingredient"]: each for each in told["found"]}
+
+    assert found() == {}, "nothing is there"
+    lots = [
+        {"ingredient": name, "quantity_g": 5000.0, "code": f"{name}-1"}
+        for name in ("arrowroot-powder", "cream-of-tartar", "tapioca-starch")
+    ]
+    for lot in lots:
+        assert client.post("/api/lots", json=lot).status_code == 201
+    offered = found()
+    assert offered
+    for each in offered.values():
+        assert each["needed_g"] <= each["on_hand_g"] == 5000.0
+        saturation = next((effect for effect in each["effects"] if effect["reading"] == "dough.saturation"), None)
+        assert saturation is None or abs(saturation["after"] - saturation["before"]) <= 0.05
+    assert client.get("/api/shopping-list/substitutes?ingredient=nothing-known").status_code == 404
+    assert client.get("/api/shopping-list/substitutes").status_code == 422

@@ -81,6 +81,6 @@ def _order(row: OrderRow) -> OrderAnswer:
 def _planned(each: PlannedOrder) -> PlannedOrderAnswer:
     return PlannedOrderAnswer(
         order=_order(each.row), name=each.name, batch_g=each.batch_g, bowls=each.bowls, fillings=each.fillings,
-        hands_h=each.hands_h, dry_h=each.dry_h, trays=each.trays, starts_at=each.starts_at, hands_end_at=each.hands_end_at, dry_at=each.dry_at, fixed=each.fixed,
-        why_not=each.why_not,
+        hands_h=each.hands_h, dry_h=each.dry_h, trays=each.trays,
+        starts_at=each.starts_at, hands_end_at=each.hands_end_at, dry_at=each.dry_at, fixed=each.fixed, why_not=each.why_not,
     )  # fmt: skip

@@ -6,15 +6,23 @@ from flask import Response
 
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.shopping_list import BuyAnswer, DeliveryAnswer, LackingAnswer, ShoppingAnswer
+from rosy_kettle.api.schemas.shopping_list import (
+    BuyAnswer,
+    DeliveryAnswer,
+    LackingAnswer,
+    ShoppingAnswer,
+    StandInList,
+    StandInQuery,
+)
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.making.stock.packs import Purchase
 from rosy_kettle.files.spreadsheet import to_csv
 from rosy_kettle.usecases.week.shopping_list import ShoppingList, shopping_list
+from rosy_kettle.usecases.week.stand_ins import stand_ins
 
 __all__ = ["blueprint"]
 
-blueprint = part("shopping_list", __name__, "/api")
+blueprint = part("shopping_list", __name__, "/api", (404, 422))
 HEADINGS = ("Ingredient", "Needed g", "On hand g", "Short g", "Supplier", "Pack g", "Packs", "Cost", "Currency")
 
 
@@ -35,6 +43,12 @@ def read() -> Response:
             DeliveryAnswer(supplier=each.supplier, fee=f"{each.fee:.2f}", currency=each.currency) for each in found.deliveries
         ],
     ))  # fmt: skip
+
+
+@blueprint.get("/shopping-list/substitutes", summary="What is there in its place", responses={200: StandInList})
+def read_stand_ins(query: StandInQuery) -> Response:
+    with current_studio().reading() as session:
+        return respond(StandInList(items=stand_ins(session, query.ingredient), next=None))
 
 
 @blueprint.get("/shopping-list.csv", summary="The same as a table", responses=file_of("text/csv", "CSV"))

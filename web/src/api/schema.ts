@@ -1572,6 +1572,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shopping-list/substitutes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is there in its place */
+        get: operations["shopping_list_read_stand_ins_shopping_list_substitutes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stock-imports": {
         parameters: {
             query?: never;
@@ -8334,6 +8351,50 @@ export interface components {
             why: string;
         };
         /**
+         * StandIn
+         * @description One ingredient that could stand in for another in a batch.
+         */
+        StandIn: {
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Needed G */
+            needed_g: number;
+            /** On Hand G */
+            on_hand_g: number;
+        };
+        /**
+         * StandInList
+         * @description What could stand in for it, by open order.
+         */
+        StandInList: {
+            /** Items */
+            items: components["schemas"]["StandInsForOrder"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * StandInsForOrder
+         * @description An open order that takes the ingredient, and what is there in its place.
+         */
+        StandInsForOrder: {
+            /** Formula */
+            formula: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Found */
+            found: components["schemas"]["StandIn"][];
+            /** Needed G */
+            needed_g: number;
+            /** Order Id */
+            order_id: number;
+            /** Who */
+            who: string;
+        };
+        /**
          * StateAnswer
          * @description A state of the dough and where it begins.
          */
@@ -15051,13 +15112,22 @@ export interface operations {
                     "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"][];
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };
@@ -15080,13 +15150,62 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"][];
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shopping_list_read_stand_ins_shopping_list_substitutes_get: {
+        parameters: {
+            query: {
+                ingredient: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandInList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };

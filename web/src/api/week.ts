@@ -40,6 +40,17 @@ function useOrderChange<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
   });
 }
 
+/** What is there in place of something that is short, by open order; asked only when it is wanted. */
+export const useStandIns = (ingredient: string | null) =>
+  useQuery({
+    queryKey: [...ORDERS, "stand-ins", ingredient] as const,
+    queryFn: () =>
+      api(
+        client.GET("/api/shopping-list/substitutes", { params: { query: { ingredient: ingredient ?? "" } } }),
+      ),
+    enabled: ingredient !== null,
+  });
+
 export const SHOPPING_ADDRESS = "/api/shopping-list.csv";
 
 export const useShoppingList = () =>

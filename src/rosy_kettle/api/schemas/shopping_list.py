@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
-from rosy_kettle.api.schemas.common import Response
+from typing import Annotated
 
-__all__ = ["BuyAnswer", "DeliveryAnswer", "LackingAnswer", "ShoppingAnswer"]
+from pydantic import BaseModel, Field
+
+from rosy_kettle.api.schemas.common import Response
+from rosy_kettle.usecases.week.stand_ins import StandInsForOrder
+
+__all__ = ["BuyAnswer", "DeliveryAnswer", "LackingAnswer", "ShoppingAnswer", "StandInList", "StandInQuery"]
 
 
 class BuyAnswer(Response):
@@ -46,3 +51,16 @@ class ShoppingAnswer(Response):
     orders: int
     left_out: list[str]
     deliveries: list[DeliveryAnswer]
+
+
+class StandInQuery(BaseModel):
+    """What is short."""
+
+    ingredient: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class StandInList(Response):
+    """What could stand in for it, by open order."""
+
+    items: list[StandInsForOrder]
+    next: int | None

@@ -1,10 +1,13 @@
+import { useState } from "react";
 import { SHOPPING_ADDRESS, useShoppingList } from "../../api";
 import { sayMass } from "../../lib/numbers";
 import { signed } from "../../lib/units";
+import { StandIns } from "./StandIns";
 
 /** What the open orders lack, in the cheapest packs it was bought in before. */
 export function ShoppingList() {
   const list = useShoppingList();
+  const [short, setShort] = useState<{ ingredient: string; name: string } | null>(null);
   if (!list.data) return null;
   const { items, cost, left_out, deliveries } = list.data;
   const total = Object.entries(cost)
@@ -32,14 +35,17 @@ export function ShoppingList() {
       ))}
       <ul className="columns-2 gap-x-12 text-body max-[900px]:columns-1">
         {items.map((line) => (
-          <li key={line.ingredient} className="flex flex-wrap gap-x-4 border-b-[0.9px] border-ink py-1">
-            <span className="w-44 font-medium">{line.name}</span>
-            <span className="w-40">
+          <li
+            key={line.ingredient}
+            className="grid grid-cols-[8.5rem_8.5rem_1fr_auto] items-baseline gap-x-3 border-b-[0.9px] border-ink py-1"
+          >
+            <span className="font-medium">{line.name}</span>
+            <span>
               {sayMass(line.short_g)} {line.on_hand_g === null ? "(not counted)" : "short"}
             </span>
             <span>
               {line.packs.length === 0
-                ? "never bought in a priced pack"
+                ? "no priced pack yet"
                 : line.packs
                     .map(
                       (each) =>
@@ -47,9 +53,17 @@ export function ShoppingList() {
                     )
                     .join("; ")}
             </span>
+            <button
+              type="button"
+              className="no-print min-h-6 border-b border-ink text-caption"
+              onClick={() => setShort(line)}
+            >
+              instead of it?
+            </button>
           </li>
         ))}
       </ul>
+      {short && <StandIns ingredient={short.ingredient} name={short.name} onClose={() => setShort(null)} />}
     </section>
   );
 }

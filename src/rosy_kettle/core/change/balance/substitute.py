@@ -23,7 +23,7 @@ from rosy_kettle.core.readings.registry import notable, watched_paths
 from rosy_kettle.core.records import Formula, Ingredient, Line, Tables
 from rosy_kettle.core.safety.rules.use import FOOD_ALLERGENS
 
-__all__ = ["HELD_BY_ROLE", "Substitute", "substitutes", "swap_in", "with_substitute"]
+__all__ = ["HELD_BY_ROLE", "KEPT_SATURATION", "Substitute", "substitutes", "swap_in", "with_substitute"]
 
 HELD_BY_ROLE = {
     "acid": "fizz.co2_l", "base": "fizz.co2_l", "surfactant": "lather.active_g", "starch": "firmness.at_20_c",
