@@ -129,3 +129,26 @@ def test_a_hundred_thousand_rows_are_taken_over_in_a_minute(client: FlaskClient)
     client.get("/api/lots?q=harbour")
     client.get("/api/ingredients/glycerin")
     assert perf_counter() - begun < 2
+
+
+def test_a_long_list_says_how_far_it_is_and_stops_without_a_trace(client: FlaskClient) -> None:
+    rows = "".join(f"Glycerin;1,5;{number},00;shop;S-{number}\n" for number in range(12_000))
+    data = ("Name;Menge (kg);Preis;Lieferant;Charge\n" + rows).encode()
+    transfer = client.application.extensions["list_transfer"]
+    seen: list[tuple[int, int]] = []
+    transfer.report = lambda done, whole: seen.append((done, whole))
+    assert sent(client, data)["in_all"] == 12_000
+    assert seen == [(row, 12_000) for row in range(500, 12_001, 500)]
+    before = client.get("/api/lots").json["items"]
+    for at in (3_000, 12_000, 17_000):  # while it is read, between reading and taking over, and while it is taken over
+        seen.clear()
+        transfer.report = lambda done, _whole, at=at: transfer.stop() if done >= at else None
+        refused = sent(client, data, 422, dry=False, meanings={"Menge": "glycerin"})
+        assert refused["message"] == "The list was stopped; nothing of it was taken over."
+        assert client.get("/api/lots").json["items"] == before
+    assert not client.get("/api/stock-imports/progress").json["running"]
+    with transfer.begin("list"):
+        assert sent(client, data, 409)["code"] == "conflict"
+    transfer.report = lambda _done, _whole: None
+    assert sent(client, data, dry=False)["taken"] == 12_000
+    assert client.delete("/api/stock-imports/progress").json["running"] is False

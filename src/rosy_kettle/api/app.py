@@ -93,6 +93,7 @@ def create_app(
     app.extensions["keeper"] = Keeper(studio)
     app.extensions["devices"] = bench or BenchDevices()
     app.extensions["transfer"] = Transfer()
+    app.extensions["list_transfer"] = Transfer()
     app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False

@@ -5,12 +5,14 @@ from __future__ import annotations
 import base64
 import binascii
 
-from flask import Response
+from flask import Response, current_app
 
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.backups import TransferAnswer
 from rosy_kettle.api.schemas.stock_imports import BackAnswer, ImportAnswer, ImportPath, ImportRow, ImportSave
 from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.transfer import Transfer
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files.spreadsheet import to_csv, to_xlsx
 from rosy_kettle.reader.stock_list import COLUMNS, DATE_ORDERS, ReadStockRow
@@ -18,14 +20,16 @@ from rosy_kettle.usecases.pantry.import_stock import (
     STOCK_HEADINGS,
     ImportAsk,
     StockImport,
-    import_stock,
+    Watch,
+    read_list,
     stock_rows,
     take_import_back,
+    take_list,
 )
 
 __all__ = ["blueprint"]
 
-blueprint = part("stock_imports", __name__, "/api", (404, 422))
+blueprint = part("stock_imports", __name__, "/api", (404, 409, 422))
 MOST_SHOWN = 300
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
@@ -37,8 +41,36 @@ def take(body: ImportSave) -> Response:
     except (binascii.Error, ValueError) as error:
         raise InputError("The file did not arrive whole; choose it again.", quantity="content") from error
     ask = ImportAsk(data, body.key, body.columns, body.date_order, body.currency, body.meanings, body.dry)
-    with current_studio().writing() as session:
-        return respond(_answer(import_stock(session, ask)))
+    transfer = _transfer()
+    watch = Watch(transfer.report, transfer.stopped)
+    with transfer.begin("list"):
+        with current_studio().reading() as session:  # read before the studio is locked for writing
+            made = read_list(session, ask, watch)
+        if not ask.dry:
+            with current_studio().writing() as session:
+                made = take_list(session, ask, made, watch)
+    return respond(_answer(made))
+
+
+@blueprint.get("/stock-imports/progress", summary="How far the running list is", responses={200: TransferAnswer})
+def progress() -> Response:
+    return _progress()
+
+
+@blueprint.delete("/stock-imports/progress", summary="Stop it", responses={200: TransferAnswer})
+def stop() -> Response:
+    _transfer().stop()
+    return _progress()
+
+
+def _transfer() -> Transfer:
+    transfer: Transfer = current_app.extensions["list_transfer"]
+    return transfer
+
+
+def _progress() -> Response:
+    transfer = _transfer()
+    return respond(TransferAnswer(running=transfer.running, kind=transfer.kind, done=transfer.done, whole=transfer.whole))
 
 
 @blueprint.delete("/stock-imports/<string:key>", summary="Take an import back", responses={200: BackAnswer})

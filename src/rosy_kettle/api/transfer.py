@@ -1,4 +1,4 @@
-"""The one export or import that may run at a time: how far it is, and whether it is to stop."""
+"""The one export, import or list that may run at a time: how far it is, and whether it is to stop."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ class Transfer:
             If another transfer runs.
         """
         if not self._busy.acquire(blocking=False):
-            raise ConflictError("Another export or import is running; wait for it, or stop it.", noun="transfer", reason="busy")
+            raise ConflictError(f"Another {self.kind} is running; wait for it, or stop it.", noun="transfer", reason="busy")
         self._stop.clear()
         self.kind, self.done, self.whole, self.running = kind, 0, 0, True
         try:

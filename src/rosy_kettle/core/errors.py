@@ -17,6 +17,7 @@ __all__ = [
     "InputError",
     "MissingDataError",
     "NotFoundError",
+    "StoppedError",
     "TookTooLongError",
     "WorkbenchError",
 ]
@@ -37,6 +38,10 @@ class InputError(WorkbenchError, ValueError):
     """A value nobody can mean. Facts: ``quantity``, ``value``, ``rule``."""
 
     code = "invalid_input"
+
+
+class StoppedError(InputError):
+    """Whoever asked has changed their mind; nothing was left behind."""
 
 
 class MissingDataError(WorkbenchError, LookupError):

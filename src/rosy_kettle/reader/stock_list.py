@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
@@ -84,15 +84,22 @@ def guess_date_order(cells: Sequence[str]) -> str | None:
 
 def read_stock_rows(
     headings: Sequence[str], rows: Sequence[Sequence[str]], columns: Mapping[str, int], index: NameIndex, *,
-    date_order: str | None, currency: str,
+    date_order: str | None, currency: str, follow: Callable[[int], None] = lambda _row: None,
 ) -> list[ReadStockRow]:  # fmt: skip
-    """Return what every row means; one that cannot be meant for sure is asked about, none is dropped."""
+    """Return what every row means; one that cannot be meant for sure is asked about, none is dropped.
+
+    ``follow`` hears the number of every row that is read.
+    """
     unit = _unit_of_heading(headings, columns)
     order = {
         name: date_order or guess_date_order([row[columns[name]] for row in rows])
         for name in ("best_before", "bought_on") if name in columns
     }  # fmt: skip
-    return [_row(number, row, columns, index, unit, order, currency) for number, row in enumerate(rows, start=1)]
+    found = []
+    for number, row in enumerate(rows, start=1):
+        follow(number)
+        found.append(_row(number, row, columns, index, unit, order, currency))
+    return found
 
 
 def _unit_of_heading(headings: Sequence[str], columns: Mapping[str, int]) -> str:

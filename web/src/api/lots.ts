@@ -5,6 +5,8 @@ import type { components } from "./schema";
 /** Requests of lots: what is in the jars, where it came from and where it went. */
 const LOTS = ["lots"] as const;
 
+const LIST_POLL_MS = 400;
+
 export type Lot = components["schemas"]["LotAnswer"];
 export type LotSave = components["schemas"]["LotSave"];
 export type LotTrace = components["schemas"]["LotTraceAnswer"];
@@ -66,6 +68,17 @@ export const useWithdrawLot = (id: number) =>
 
 export const useStockImport = () =>
   useLotChange((body: ImportSave) => api(client.POST("/api/stock-imports", { body })));
+
+/** How far a long list is, while it is read or taken over. */
+export const useListProgress = (watched: boolean) =>
+  useQuery({
+    queryKey: ["list-progress"] as const,
+    queryFn: () => api(client.GET("/api/stock-imports/progress")),
+    enabled: watched,
+    refetchInterval: watched ? LIST_POLL_MS : false,
+  });
+
+export const stopList = () => api(client.DELETE("/api/stock-imports/progress"));
 
 export const useTakeImportBack = () =>
   useLotChange((key: string) =>

@@ -2,25 +2,49 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import InputError, NotFoundError
+from rosy_kettle.core.errors import InputError, NotFoundError, StoppedError
 from rosy_kettle.files.spreadsheet import Sheet, read_sheet
 from rosy_kettle.reader.stock_list import COLUMNS, DATE_ORDERS, ReadStockRow, guess_columns, read_stock_rows
+from rosy_kettle.reference import Synonym
 from rosy_kettle.store.ingredients import learn_synonym, set_price
 from rosy_kettle.store.lots import LotRow, MovementRow, add_lots, list_lots, move
 from rosy_kettle.usecases.formulas.parse_recipe import name_index
 from rosy_kettle.usecases.studio.studio_tables import learned_synonyms, studio_tables
 
-__all__ = ["STOCK_HEADINGS", "ImportAsk", "StockImport", "import_stock", "stock_rows", "take_import_back"]
+__all__ = ["STOCK_HEADINGS", "ImportAsk", "StockImport", "Watch", "read_list", "stock_rows", "take_import_back", "take_list"]
 
 STOCK_HEADINGS = (
     "Ingredient", "Name", "Lot", "Supplier", "Bought", "Price", "Currency", "Bought g", "Left g", "Best before", "Opened",
 )  # fmt: skip
+
+
+AT_ONCE = 5_000  # lots that are put in between two looks at whether to stop
+EVERY = 500  # rows between two words of how far it is
+
+
+@dataclass(frozen=True, slots=True)
+class Watch:
+    """Who is told how far a long list is, and may stop it."""
+
+    report: Callable[[int, int], None]
+    stopped: Callable[[], bool]
+
+    def at(self, row: int, whole: int) -> None:
+        """Say how far it is, and stop where that is asked."""
+        if row % EVERY == 0:
+            self.report(row, whole)
+            if self.stopped():
+                raise StoppedError("The list was stopped; nothing of it was taken over.", quantity="content")
+
+
+UNWATCHED = Watch(lambda _done, _all: None, lambda: False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,28 +72,45 @@ class StockImport:
     taken: int
 
 
-def import_stock(session: Session, ask: ImportAsk) -> StockImport:
-    """Read a list of stock or prices, and take it over unless it is only looked at; rows that have to be asked about are left.
+def read_list(session: Session, ask: ImportAsk, watch: Watch = UNWATCHED) -> StockImport:
+    """Read a list of stock or prices: the fate of every row, nothing taken over and no name learnt.
 
     Raises
     ------
     InputError
         If the file is no table, a column is none of its, or the days are said in no known order.
+    StoppedError
+        If whoever asked has changed their mind.
     """
     sheet = read_sheet(ask.data)
     columns = _columns(sheet, ask)
     if ask.date_order is not None and ask.date_order not in DATE_ORDERS:
         raise InputError(f"Days are written {', '.join(DATE_ORDERS)}.", quantity="date_order")
-    tables = studio_tables(session)
+    tables, meant = studio_tables(session), ask.meanings or {}
+    strange = next((id_ for id_ in meant.values() if id_ not in tables.ingredients), None)
+    if strange is not None:
+        raise InputError(f'Ingredient "{strange[:60]}" is not known.', quantity="meanings")
+    known = [each for each in learned_synonyms(session) if each.phrase not in meant]
+    index = name_index(tables, known + [Synonym(phrase, id_) for phrase, id_ in meant.items()])
+    whole = len(sheet.rows) * (1 if ask.dry else 2)
+    rows = read_stock_rows(
+        sheet.headings, sheet.rows, columns, index, date_order=ask.date_order, currency=ask.currency,
+        follow=lambda row: watch.at(row, whole),
+    )  # fmt: skip
+    return StockImport(sheet.headings, columns, tuple(rows), 0)
+
+
+def take_list(session: Session, ask: ImportAsk, read: StockImport, watch: Watch = UNWATCHED) -> StockImport:
+    """Take over what was read, all of it or nothing, and learn what strange names mean; rows to be asked about are left.
+
+    Raises
+    ------
+    StoppedError
+        If whoever asked has changed their mind; let the session fall, and nothing was taken over.
+    """
     for phrase, ingredient_id in (ask.meanings or {}).items():
-        if ingredient_id not in tables.ingredients:
-            raise InputError(f'Ingredient "{ingredient_id[:60]}" is not known.', quantity="meanings")
         learn_synonym(session, phrase, ingredient_id)
-    session.flush()
-    index = name_index(tables, learned_synonyms(session))
-    rows = read_stock_rows(sheet.headings, sheet.rows, columns, index, date_order=ask.date_order, currency=ask.currency)
-    taken = 0 if ask.dry else _take(session, rows, ask.key)
-    return StockImport(sheet.headings, columns, tuple(rows), taken)
+    return replace(read, taken=_take(session, read.rows, ask.key, watch))
 
 
 def _columns(sheet: Sheet, ask: ImportAsk) -> dict[str, int]:
@@ -82,22 +123,24 @@ def _columns(sheet: Sheet, ask: ImportAsk) -> dict[str, int]:
     return columns
 
 
-def _take(session: Session, rows: list[ReadStockRow], key: str) -> int:
+def _take(session: Session, rows: Sequence[ReadStockRow], key: str, watch: Watch) -> int:
     """Take over what need not be asked about: a lot where there is a quantity, else a price."""
     for row in rows:
         if row.fate == "price" and row.ingredient is not None and row.price is not None:
             set_price(session, row.ingredient, row.price, row.currency)
     lots = [row for row in rows if row.fate == "lot"]
-    add_lots(session, [
-        {
-            "ingredient_id": row.ingredient, "code": row.code or f"{row.ingredient} {key[:8]}-{row.row}",
-            "supplier": row.supplier,
-            "bought_on": row.bought_on, "price": row.price, "currency": row.currency, "quantity_g": row.quantity_g,
-            "best_before": row.best_before, "properties": {}, "request_key": f"{key}-{row.row}",
-        }
-        for row in lots
-    ], "taken over from a list")  # fmt: skip
+    for begin in range(0, len(lots), AT_ONCE):
+        watch.at(len(rows) + begin, 2 * len(rows))
+        add_lots(session, [_lot(row, key) for row in lots[begin : begin + AT_ONCE]], "taken over from a list")
     return sum(row.fate != "asked" for row in rows)
+
+
+def _lot(row: ReadStockRow, key: str) -> dict[str, Any]:
+    return {
+        "ingredient_id": row.ingredient, "code": row.code or f"{row.ingredient} {key[:8]}-{row.row}", "supplier": row.supplier,
+        "bought_on": row.bought_on, "price": row.price, "currency": row.currency, "quantity_g": row.quantity_g,
+        "best_before": row.best_before, "properties": {}, "request_key": f"{key}-{row.row}",
+    }  # fmt: skip
 
 
 def take_import_back(session: Session, key: str) -> int:

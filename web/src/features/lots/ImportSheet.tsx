@@ -1,5 +1,13 @@
 import { useState } from "react";
-import { type ImportSave, messageOf, type StockImport, useStockImport, useTakeImportBack } from "../../api";
+import {
+  type ImportSave,
+  messageOf,
+  type StockImport,
+  stopList,
+  useListProgress,
+  useStockImport,
+  useTakeImportBack,
+} from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { sayMass } from "../../lib/numbers";
 import { unitShown } from "../../lib/units";
@@ -73,7 +81,7 @@ export function ImportSheet({ onClose }: { onClose: () => void }) {
           {refused}
         </p>
       )}
-      {take.isPending && <p role="status">Reading…</p>}
+      {take.isPending && <Running />}
       {ask && seen && <Preview ask={ask} seen={seen} onLook={(next) => void look(next)} />}
       {seen && (
         <p className="pt-4">
@@ -87,6 +95,22 @@ export function ImportSheet({ onClose }: { onClose: () => void }) {
         </p>
       )}
     </Dialog>
+  );
+}
+
+/** How far it is, and a way to stop: until it is through, nothing has been kept. */
+function Running() {
+  const progress = useListProgress(true);
+  const { done = 0, whole = 0 } = progress.data ?? {};
+  return (
+    <p role="status" className="flex items-baseline gap-5 pt-3 text-body">
+      {whole > 0 ? `${Math.floor((100 * done) / whole)} % of it is through.` : "Reading…"}
+      <svg width="240" height="12" aria-hidden="true">
+        <path d="M0 11.5H240" stroke="var(--ink)" />
+        <rect width={whole > 0 ? (240 * done) / whole : 0} height="11" fill="var(--verd)" />
+      </svg>
+      <Button onClick={() => void stopList()}>Stop</Button>
+    </p>
   );
 }
 

@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.errors import InputError, StoppedError
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.files.studio_zip import StudioZipWriter, json_bytes
 from rosy_kettle.store import Studio
@@ -25,14 +25,10 @@ from rosy_kettle.store.plain_rows import csv_of, plain_row
 from rosy_kettle.usecases.studio.exchange.nouns import LISTS, TOLD, Told, events_table, table_of
 from rosy_kettle.usecases.studio.exchange.read_back import batch_record
 
-__all__ = ["StoppedError", "export_studio"]
+__all__ = ["export_studio"]
 
 AT_ONCE = 200
 INGREDIENT_PARTS = ("own", "price", "certificate", "synonyms")
-
-
-class StoppedError(InputError):
-    """Whoever asked has changed their mind; nothing was left behind."""
 
 
 def export_studio(

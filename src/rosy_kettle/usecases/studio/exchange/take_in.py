@@ -9,9 +9,9 @@ from typing import Any
 from sqlalchemy import Table, insert, select, update
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.errors import StoppedError
 from rosy_kettle.files.studio_zip import StudioZip
 from rosy_kettle.store.plain_rows import plain_row, stored_row
-from rosy_kettle.usecases.studio.exchange.export_studio import StoppedError
 from rosy_kettle.usecases.studio.exchange.nouns import repointed
 
 __all__ = ["FROM_THERE", "Difference", "Intake"]
