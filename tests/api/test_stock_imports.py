@@ -13,7 +13,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from rosy_kettle.files.spreadsheet import read_sheet, to_csv, to_xlsx
-from rosy_kettle.reader.stock_list import _number as number
+from rosy_kettle.reader.decimal_signs import DECIMAL_SIGNS, decimal_sign_of, read_number, two_ways
 from rosy_kettle.reader.stock_list import guess_date_order
 
 Answer = dict[str, Any]
@@ -71,11 +71,38 @@ def test_days_that_can_be_read_two_ways_are_asked_about(client: FlaskClient) -> 
 
 
 @pytest.mark.parametrize(("text", "value"), [
-    ("1,250", "1250"), ("1.250", "1.250"), ("1.250,5", "1250.5"), ("1,250.5", "1250.5"), ("12,4", "12.4"), ("1 250", "1250"),
-    ("€ 8,90", "8.90"), ("1'250.00", "1250.00"), ("0,500", "0.500"), ("1.000.000", "1000000"),
+    ("1.250,5", "1250.5"), ("1,250.5", "1250.5"), ("12,4", "12.4"), ("1 250", "1250"), ("€ 8,90", "8.90"),
+    ("1'250.00", "1250.00"), ("0,500", "0.500"), ("1.000.000", "1000000"), ("1250,125", "1250.125"), ("-3,5", "-3.5"),
 ])  # fmt: skip
-def test_numbers_with_either_sign(text: str, value: str) -> None:
-    assert number(text) == Decimal(value)
+def test_a_number_that_shows_its_decimal_sign_is_read_by_it(text: str, value: str) -> None:
+    assert not two_ways(text) or "," not in text
+    assert {read_number(text, sign) for sign in DECIMAL_SIGNS} == {Decimal(value)}
+
+
+@pytest.mark.parametrize("text", ["1,250", "1.250", "€ 12.500", "999,999 kg"])
+def test_a_number_that_can_be_read_two_ways_is_read_by_what_the_table_shows_or_asked_about(
+    client: FlaskClient, text: str
+) -> None:
+    assert two_ways(text)
+    assert decimal_sign_of([text]) is None
+    assert read_number(text, ".") != read_number(text, ",")
+    bare = text.strip("€ kg")
+    asked = sent(client, f"Name;kg\nGlycerin;{bare}\nCorn starch;2\n".encode())
+    assert [row["why"] for row in asked["rows"]] == [f'"{bare}" can be read two ways; say how decimals are written.', ""]
+    for sign, other in (",.", ".,"):
+        shown = f'Name;kg;Price\nGlycerin;{bare};"3{sign}50"\n'.encode()
+        told = sent(client, f"Name;kg\nGlycerin;{bare}\n".encode(), decimal_sign=sign)["rows"][0]["quantity_g"]
+        assert sent(client, shown)["rows"][0]["quantity_g"] == told == float(bare.replace(other, "").replace(sign, ".")) * 1000
+
+
+def test_numbers_of_a_spreadsheet_are_never_thousands() -> None:
+    book = openpyxl.Workbook()
+    for row in (("Name", "kg"), ("Glycerin", 1.125), ("Corn starch", 1.25), ("Citric acid", 0.125), ("Kaolin", 1125)):
+        book.active.append(row)
+    out = io.BytesIO()
+    book.save(out)
+    cells = [row[1] for row in read_sheet(out.getvalue()).rows]
+    assert [float(read_number(cell, ",") or 0) for cell in cells] == [1.125, 1.25, 0.125, 1125.0]
 
 
 def test_units_of_mass_and_what_has_none() -> None:
@@ -83,11 +110,11 @@ def test_units_of_mass_and_what_has_none() -> None:
     from rosy_kettle.reader.stock_list import _grams as grams
 
     asked: list[str] = []
-    assert grams("2 lb", "", asked) == pytest.approx(907.18474)
-    assert grams("3", "oz", asked) == pytest.approx(85.048569)
+    assert grams("2 lb", "", ".", asked) == pytest.approx(907.18474)
+    assert grams("3", "oz", ".", asked) == pytest.approx(85.048569)
     assert asked == []
-    assert grams("3", "", asked) is None
-    assert grams("2 bottles", "", asked) is None
+    assert grams("3", "", ".", asked) is None
+    assert grams("2 bottles", "", ".", asked) is None
     assert len(asked) == 2
 
 
@@ -115,7 +142,7 @@ def test_what_is_no_table_is_refused_in_one_sentence(client: FlaskClient) -> Non
     assert "neither CSV nor XLSX" in sent(client, b"\0\1\2" * 50, 422)["message"]
     assert "no spreadsheet" in sent(client, b"PK\3\4 not a zip", 422)["message"]
     assert "no row" in sent(client, b"name,price\n", 422)["message"]
-    assert "which column names" in sent(client, b"x,y\n1,2\n", 422)["message"]
+    assert "which column names" in sent(client, b"x,y\n1,2\n", 422, dry=False)["message"]
     assert "no column" in sent(client, b"name,y\n1,2\n", 422, columns={"name": 9})["message"]
 
 
@@ -152,3 +179,19 @@ def test_a_long_list_says_how_far_it_is_and_stops_without_a_trace(client: FlaskC
     transfer.report = lambda _done, _whole: None
     assert sent(client, data, dry=False)["taken"] == 12_000
     assert client.delete("/api/stock-imports/progress").json["running"] is False
+
+
+def test_headings_of_any_kind_are_no_dead_end(client: FlaskClient) -> None:
+    seen = sent(client, b"Was es ist;Gebinde (kg);LOT\nGlycerin;1,5;A\nCorn starch;2;B\n")
+    assert ({seen["headings"][at]: name for name, at in seen["columns"].items()}, seen["asked"]) == (
+        {"Was es ist": "name", "Gebinde (kg)": "quantity", "LOT": "code"}, 0,
+    )  # fmt: skip
+    strange = b"Was;Wie viel\nMoon glimmer;1,5 kg\nStar dust;2 kg\n"
+    seen = sent(client, strange)
+    assert (seen["in_all"], seen["asked"], "name" in seen["columns"]) == (2, 2, False)
+    assert {row["why"] for row in seen["rows"]} == {"Say which column names the ingredient."}
+    assert "which column" in sent(client, strange, 422, dry=False)["message"]
+    meanings = {"Moon glimmer": "mica-pigment", "Star dust": "mica-pigment"}
+    told = sent(client, strange, columns={"name": 0, "quantity": 1}, meanings=meanings)
+    assert [row["quantity_g"] for row in told["rows"]] == [1500.0, 2000.0]
+    assert sent(client, strange)["asked"] == 2, "looking teaches nothing"

@@ -40,7 +40,7 @@ def take(body: ImportSave) -> Response:
         data = base64.b64decode(body.content, validate=True)
     except (binascii.Error, ValueError) as error:
         raise InputError("The file did not arrive whole; choose it again.", quantity="content") from error
-    ask = ImportAsk(data, body.key, body.columns, body.date_order, body.currency, body.meanings, body.dry)
+    ask = ImportAsk(data, body.key, body.columns, body.date_order, body.decimal_sign, body.currency, body.meanings, body.dry)
     transfer = _transfer()
     watch = Watch(transfer.report, transfer.stopped)
     with transfer.begin("list"):

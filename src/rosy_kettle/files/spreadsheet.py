@@ -106,7 +106,11 @@ def _cell(value: object) -> str:
         return ""
     if hasattr(value, "date") and callable(value.date):  # a day of the spreadsheet's own
         return str(value.date())
-    return f"{value:.12g}" if isinstance(value, float) else str(value)
+    if isinstance(value, float):
+        text = f"{value:.12g}"
+        # A number of the spreadsheet has a decimal point; with a fourth place it cannot be taken for a thousand.
+        return f"{text}0" if len(text.partition(".")[2]) == 3 else text  # noqa: PLR2004 - digits of a thousand
+    return str(value)
 
 
 def to_csv(headings: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:

@@ -3,14 +3,24 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
+from rosy_kettle.reader.decimal_signs import decimal_sign_of, read_number, two_ways
 from rosy_kettle.reader.names import NameIndex, plain
 
-__all__ = ["COLUMNS", "DATE_ORDERS", "ReadStockRow", "guess_columns", "guess_date_order", "read_stock_rows"]
+__all__ = [
+    "COLUMNS",
+    "DATE_ORDERS",
+    "ReadStockRow",
+    "asked_row",
+    "guess_columns",
+    "guess_date_order",
+    "guess_names",
+    "read_stock_rows",
+]
 
 COLUMNS = {
     "name": ("name", "ingredient", "item", "product", "description", "article", "material", "zutat", "artikel"),
@@ -32,9 +42,9 @@ GRAMS = {
 """Grams of a unit of mass; the international avoirdupois pound of 1959."""
 CURRENCIES = {"$": "USD", "€": "EUR", "£": "GBP", "¥": "JPY", "kr": "SEK", "zł": "PLN", "fr": "CHF"}
 DATE_ORDERS = ("day-month-year", "month-day-year", "year-month-day")
-NUMBER = re.compile(r"[-+]?\d[\d.,'\u00a0\u202f ]*")
 DATE = re.compile(r"^(\d{1,4})[./\- ](\d{1,2})[./\- ](\d{1,4})")
 CENTURY = 2000
+LOOKED_AT = 60  # rows that tell what a column holds
 LARGEST_DAY, LARGEST_MONTH = 31, 12
 
 
@@ -70,7 +80,22 @@ def guess_columns(headings: Sequence[str]) -> dict[str, int]:
                 fits = heading in names if exactly else any(set(name.split()) <= set(heading.split()) for name in names)
                 if column not in found and index not in found.values() and fits:
                     found[column] = index
+    if "quantity" not in found:  # a heading that says a mass, "Gebinde (kg)", heads masses whatever it is called
+        massive = (index for index, heading in enumerate(headings) if set(plain(heading).split()) & set(GRAMS))
+        first = next((index for index in massive if index not in found.values()), None)
+        found |= {} if first is None else {"quantity": first}
     return found
+
+
+def guess_names(rows: Sequence[Sequence[str]], taken: Collection[int], index: NameIndex) -> int | None:
+    """Return the column most of whose cells are names of ingredients; None where in none at least a third are."""
+    seen = rows[:LOOKED_AT]
+    counts = {
+        column: sum(index.match(row[column]).ingredient is not None for row in seen)
+        for column in range(len(seen[0]) if seen else 0) if column not in taken
+    }  # fmt: skip
+    best = max(counts, key=lambda column: counts[column], default=None)
+    return best if best is not None and 3 * counts[best] >= len(seen) else None
 
 
 def guess_date_order(cells: Sequence[str]) -> str | None:
@@ -84,7 +109,7 @@ def guess_date_order(cells: Sequence[str]) -> str | None:
 
 def read_stock_rows(
     headings: Sequence[str], rows: Sequence[Sequence[str]], columns: Mapping[str, int], index: NameIndex, *,
-    date_order: str | None, currency: str, follow: Callable[[int], None] = lambda _row: None,
+    date_order: str | None, decimal_sign: str | None, currency: str, follow: Callable[[int], None] = lambda _row: None,
 ) -> list[ReadStockRow]:  # fmt: skip
     """Return what every row means; one that cannot be meant for sure is asked about, none is dropped.
 
@@ -95,11 +120,19 @@ def read_stock_rows(
         name: date_order or guess_date_order([row[columns[name]] for row in rows])
         for name in ("best_before", "bought_on") if name in columns
     }  # fmt: skip
+    massive = [columns[name] for name in ("quantity", "price") if name in columns]
+    sign = decimal_sign or decimal_sign_of(row[column] for row in rows for column in massive)
     found = []
     for number, row in enumerate(rows, start=1):
         follow(number)
-        found.append(_row(number, row, columns, index, unit, order, currency))
+        found.append(_row(number, row, columns, index, unit, order, sign, currency))
     return found
+
+
+def asked_row(number: int, row: Sequence[str], why: str) -> ReadStockRow:
+    """Return a row of which nothing can be read until something is answered."""
+    text = " · ".join(each for each in row if each)[:200]
+    return ReadStockRow(number, text, "asked", None, None, None, "", "", "", None, None, why, ())
 
 
 def _unit_of_heading(headings: Sequence[str], columns: Mapping[str, int]) -> str:
@@ -111,7 +144,7 @@ def _unit_of_heading(headings: Sequence[str], columns: Mapping[str, int]) -> str
 
 def _row(
     number: int, row: Sequence[str], columns: Mapping[str, int], index: NameIndex, unit: str, order: Mapping[str, str | None],
-    currency: str,
+    sign: str | None, currency: str,
 ) -> ReadStockRow:  # fmt: skip
     def cell(name: str) -> str:
         return row[columns[name]] if name in columns else ""
@@ -120,11 +153,12 @@ def _row(
     match = index.match(cell("name"))
     if match.ingredient is None:
         asked.append(f'What is "{cell("name")[:60]}"?' if cell("name") else "The row names nothing.")
-    quantity_g = _grams(cell("quantity"), cell("unit") or unit, asked)
+    quantity_g = _grams(cell("quantity"), cell("unit") or unit, sign, asked)
     price = None
     if cell("price"):
-        price = _number(cell("price"))
-        if price is None or price < 0:
+        unsure = len(asked)
+        price = _number(cell("price"), sign, asked)
+        if len(asked) == unsure and (price is None or price < 0):
             asked.append(f'"{cell("price")[:20]}" is no price.')
             price = None
     days = {name: _asked_day(cell(name), order.get(name), asked) for name in ("best_before", "bought_on")}
@@ -138,10 +172,13 @@ def _row(
     )  # fmt: skip
 
 
-def _grams(text: str, unit: str, asked: list[str]) -> float | None:
+def _grams(text: str, unit: str, sign: str | None, asked: list[str]) -> float | None:
     if not text:
         return None
-    value = _number(text)
+    unsure = len(asked)
+    value = _number(text, sign, asked)
+    if len(asked) > unsure:
+        return None
     words = [word for word in re.findall(r"[^\W\d_]+", text.casefold()) if word]
     told = next((word for word in words if word in GRAMS), plain(unit))
     if value is None or value <= 0:
@@ -153,21 +190,12 @@ def _grams(text: str, unit: str, asked: list[str]) -> float | None:
     return float(value) * GRAMS[told]
 
 
-def _number(text: str) -> Decimal | None:
-    """Return a number with either decimal sign: the last of two different signs, or one that three digits do not follow."""
-    found = NUMBER.search(text)
-    if found is None:
+def _number(text: str, sign: str | None, asked: list[str]) -> Decimal | None:
+    """Return a number; one that can be read two ways is asked about unless the table shows how decimals are written."""
+    if sign is None and two_ways(text):
+        asked.append(f'"{text[:20]}" can be read two ways; say how decimals are written.')
         return None
-    written = re.sub(r"[\s'\u00a0\u202f]", "", found[0]).rstrip(".,")
-    last = max(written.rfind(","), written.rfind("."))
-    if last >= 0:
-        sign = written[last]
-        other = "," if sign == "." else "."
-        thousands = sign == "," and other not in written and re.fullmatch(r"[-+]?[1-9]\d{0,2},\d{3}", written) is not None
-        grouped = thousands or written.count(sign) > 1
-        whole = written.replace(other, "")
-        written = whole.replace(sign, "") if grouped else whole.replace(sign, ".")
-    return Decimal(written)
+    return read_number(text, sign or ".")
 
 
 def _currency(cell: str, price: str, otherwise: str) -> str:

@@ -4778,6 +4778,11 @@ export interface components {
              */
             date_order?: string | null;
             /**
+             * Decimal Sign
+             * @default null
+             */
+            decimal_sign?: ("." | ",") | null;
+            /**
              * Dry
              * @default true
              */

@@ -25,6 +25,7 @@ class ImportSave(Request):
     key: RequestKey
     columns: dict[Annotated[str, Field(max_length=40)], Annotated[int, Field(ge=0, le=1000)]] | None = None
     date_order: Annotated[str, Field(max_length=20)] | None = None
+    decimal_sign: Literal[".", ","] | None = None
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
     meanings: dict[Annotated[str, Field(max_length=200)], Annotated[str, Field(max_length=80)]] = {}
     dry: bool = True

@@ -11,7 +11,15 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError, NotFoundError, StoppedError
 from rosy_kettle.files.spreadsheet import Sheet, read_sheet
-from rosy_kettle.reader.stock_list import COLUMNS, DATE_ORDERS, ReadStockRow, guess_columns, read_stock_rows
+from rosy_kettle.reader.stock_list import (
+    COLUMNS,
+    DATE_ORDERS,
+    ReadStockRow,
+    asked_row,
+    guess_columns,
+    guess_names,
+    read_stock_rows,
+)
 from rosy_kettle.reference import Synonym
 from rosy_kettle.store.ingredients import learn_synonym, set_price
 from rosy_kettle.store.lots import LotRow, MovementRow, add_lots, list_lots, move
@@ -25,6 +33,7 @@ STOCK_HEADINGS = (
 )  # fmt: skip
 
 
+NAMELESS = "Say which column names the ingredient."
 AT_ONCE = 5_000  # lots that are put in between two looks at whether to stop
 EVERY = 500  # rows between two words of how far it is
 
@@ -56,6 +65,8 @@ class ImportAsk:
     """Names this import; the lots it makes are known by it."""
     columns: Mapping[str, int] | None = None
     date_order: str | None = None
+    decimal_sign: str | None = None
+    """"." or ","; None is as the table shows."""
     currency: str = "USD"
     meanings: Mapping[str, str] | None = None
     """Ingredient by the name in the file, learnt as a synonym."""
@@ -92,10 +103,18 @@ def read_list(session: Session, ask: ImportAsk, watch: Watch = UNWATCHED) -> Sto
         raise InputError(f'Ingredient "{strange[:60]}" is not known.', quantity="meanings")
     known = [each for each in learned_synonyms(session) if each.phrase not in meant]
     index = name_index(tables, known + [Synonym(phrase, id_) for phrase, id_ in meant.items()])
+    if "name" not in columns and ask.columns is None:
+        named = guess_names(sheet.rows, columns.values(), index)
+        columns |= {} if named is None else {"name": named}
+    if "name" not in columns:
+        if not ask.dry:
+            raise InputError(NAMELESS, quantity="columns", headings=list(sheet.headings))
+        rows = [asked_row(number, row, NAMELESS) for number, row in enumerate(sheet.rows, start=1)]
+        return StockImport(sheet.headings, columns, tuple(rows), 0)
     whole = len(sheet.rows) * (1 if ask.dry else 2)
     rows = read_stock_rows(
-        sheet.headings, sheet.rows, columns, index, date_order=ask.date_order, currency=ask.currency,
-        follow=lambda row: watch.at(row, whole),
+        sheet.headings, sheet.rows, columns, index, date_order=ask.date_order, decimal_sign=ask.decimal_sign,
+        currency=ask.currency, follow=lambda row: watch.at(row, whole),
     )  # fmt: skip
     return StockImport(sheet.headings, columns, tuple(rows), 0)
 
@@ -118,8 +137,6 @@ def _columns(sheet: Sheet, ask: ImportAsk) -> dict[str, int]:
     wrong = next((name for name, at in columns.items() if name not in COLUMNS or not 0 <= at < len(sheet.headings)), None)
     if wrong is not None:
         raise InputError(f'There is no column for "{wrong[:40]}".', quantity="columns")
-    if "name" not in columns:
-        raise InputError("Say which column names the ingredient.", quantity="columns", headings=list(sheet.headings))
     return columns
 
 

@@ -161,6 +161,20 @@ function Preview({
             ))}
           </select>
         </label>
+        <label>
+          decimals are written{" "}
+          <select
+            className="written text-body"
+            value={ask.decimal_sign ?? ""}
+            onChange={(event) =>
+              onLook({ ...ask, decimal_sign: (event.target.value || null) as ImportSave["decimal_sign"] })
+            }
+          >
+            <option value="">as they tell</option>
+            <option value=".">1.5</option>
+            <option value=",">1,5</option>
+          </select>
+        </label>
       </div>
       <p className="pt-3 text-row">
         {seen.in_all} rows, {seen.asked} to be asked about.
