@@ -190,3 +190,16 @@ def test_the_product_record_asks_for_nothing_twice(client: FlaskClient) -> None:
     assert "Nothing in this record claims" in text
     assert "is safe for" not in text
     assert client.get("/api/records/999.pdf").status_code == 404
+
+
+def test_the_record_does_not_ask_for_what_stands_on_its_labels(client: FlaskClient) -> None:
+    """21 CFR 740.17: the fixed caution stands on the US label, so the ledger of the record does not miss it."""
+    batch = made_without(client, "fragrance")
+
+    def missed() -> dict[str, str]:
+        parts = client.get(f"/api/records/{batch}.json").json["parts"]
+        rows = next(part for part in parts if part["title"] == "Skin ledger")["rows"]
+        return {row[0]: row[2] for row in rows if row[0].startswith(("US-FOAM", "US-LABEL", "EU-LABEL"))}
+
+    assert not {"US-FOAM-01", "US-FOAM-02"} & set(missed())
+    assert "net weight" in missed()["US-LABEL-01"], "the pieces were never weighed dry, so no label gives their weight"

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.making.label.parts import parts_on
 from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts, LabelTexts
 from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.store.labels import LabelRow, list_labels
 from rosy_kettle.store.lots import LotRow
@@ -80,9 +83,9 @@ def product_record(session: Session, batch_id: int) -> ProductRecord:
     facts = facts_of_batch(session, batch_id)
     settings = studio_settings(session)
     said = said_facts(session, facts.bench.row.formula_id, facts)
-    told = evaluate(facts.formula, facts.tables, "label")
     markets = [market for market in MARKETS if market in settings.markets] or list(MARKETS[:1])
     labels = tuple(make_label(facts.formula, facts.tables, said, market, *LABEL_MM).texts for market in markets)
+    told = evaluate(_labelled(facts.formula, labels, markets), facts.tables, "label")
     tests = look_at_tests(session, query="", formula_id=facts.bench.row.formula_id, before=None, limit=MOST_TESTS)
     story = zip((event.at[:16].replace("T", " ") for event in facts.bench.events), tell_batch(facts.bench), strict=True)
     return ProductRecord(
@@ -90,6 +93,13 @@ def product_record(session: Session, batch_id: int) -> ProductRecord:
         tuple(tests), labels, tuple(list_labels(session, query="", formula_id=None, batch_id=batch_id, before=None, limit=50)),
         tuple(_unknown(facts, told, labels)),
     )  # fmt: skip
+
+
+def _labelled(formula: Formula, labels: Sequence[LabelTexts], markets: Sequence[str]) -> Formula:
+    """Return the formula as it is sold: in these markets, with what stands on their labels."""
+    product = formula.product
+    there = tuple(sorted({*product.label, *parts_on(labels)}))
+    return replace(formula, product=replace(product, markets=tuple(markets), label=there))
 
 
 def _lines(facts: BatchFacts) -> tuple[RecordLine, ...]:
