@@ -6,7 +6,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
-.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz mutants chaos screenshots lock api-types clean
+.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz former-studio mutants chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -65,6 +65,9 @@ bench-lots: setup
 
 bench-lists: setup
 	@$(PY) scripts/bench_lists.py
+
+former-studio: setup
+	@$(PY) -m scripts.keep_former_studio
 
 fuzz: setup
 	@$(PY) -m scripts.fuzz
