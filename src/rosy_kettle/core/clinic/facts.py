@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from rosy_kettle.core.errors import InputError
@@ -18,7 +18,9 @@ HUMID_PCT, WARM_ROOM_C, COLD_ROOM_C, WARM_DOUGH_C, COLD_DOUGH_C = 58.0, 25.0, 16
 SHORT_MOULD_H, LONG_OPEN_WEEKS, COOL_BATH_C, OFTEN = 4.0, 3.0, 35.0, 1.0
 HARD_TAPS = frozenset({"hard", "very-hard"})
 HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID_FAT_PCT = 12.0, 18.0, 3.0, 1.5, 0.6, 6.0, 5.0
-LONG_DRYING_H, OIL_BATH_G, RING, ALKALINE_PH, HARSH_MG_L, LOW_FOAM, DENSE_G_ML = 72.0, 4.0, 40.0, 9.0, 60.0, 40.0, 1.0
+LONG_DRYING_H, ORDINARY_PCT, ALKALINE_PH = 72.0, 50.0, 9.0
+OIL_BATH_G, RING, HARSH_MG_L, LOW_FOAM, DENSE_G_ML = 4.0, 40.0, 60.0, 40.0, 1.0
+THIN_MM = 12.0  # from skin to heart [mm]
 ACID_OF_SODA, SMALL_DOSE_G_L = 0.3, 0.12
 WORD_ANSWERS = {
     "packed": ("hard", "light"), "sifted": ("yes", "no"), "wrapped": ("yes", "no"), "scent_browns": ("yes", "no"),
@@ -153,8 +155,7 @@ def _recorded(batch: Mapping[str, Any]) -> Pairs:
 def _read(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
     yield from _of_dough(told)
     yield from _of_lines(told, tables)
-    hours = told.drying.hours
-    yield "drying-long", None if told.drying.dries is None else not told.drying.dries or (hours or 0.0) > LONG_DRYING_H
+    yield from _of_drying(formula, told, tables)
     yield "foam-low", None if told.lather.score is None else told.lather.score < LOW_FOAM
     yield "oil-high", None if told.feel.oil_g is None else told.feel.oil_g > OIL_BATH_G
     yield "ring-high", None if told.feel.ring is None else told.feel.ring > RING
@@ -162,9 +163,29 @@ def _read(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
     yield "harsh", None if told.skin.harshness_mg_l is None else told.skin.harshness_mg_l > HARSH_MG_L
     density = told.piece.density_g_ml
     yield "density-high", None if density is None else float(density) > DENSE_G_ML
+    yield "piece-thin", told.assumed.half_thickness_mm < THIN_MM
     yield "one-dough", len(formula.portions) < 2  # noqa: PLR2004 - a half each
     yield "tap-hard", formula.use.hardness in HARD_TAPS if formula.use.hardness else None
     yield "humid", formula.room.humidity_pct >= HUMID_PCT if formula.room.humidity_pct is not None else None
+
+
+def _of_drying(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
+    """Tell a piece that dries slowly from one in air that lets nothing dry, by how the same piece dries in ordinary air.
+
+    Only where it does not dry is the air's part certain; where it does, the air may have been damper later on.
+    """
+    slow = _dries_slowly(told)
+    if formula.room.humidity_pct <= ORDINARY_PCT:
+        yield "drying-long", slow
+        return
+    ordinary = replace(formula, room=replace(formula.room, humidity_pct=ORDINARY_PCT))
+    elsewhere = _dries_slowly(evaluate(ordinary, tables))
+    yield "drying-long", elsewhere
+    yield "air-too-damp", True if slow and elsewhere is False else None
+
+
+def _dries_slowly(told: Evaluation) -> bool | None:
+    return None if told.drying.dries is None else not told.drying.dries or (told.drying.hours or 0.0) > LONG_DRYING_H
 
 
 def _of_dough(told: Evaluation) -> Pairs:
