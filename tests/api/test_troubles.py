@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
+from rosy_kettle.core.clinic.change import ChangedLine
+from rosy_kettle.core.clinic.diagnose import Cause
 from rosy_kettle.core.clinic.forewarn import forewarn, with_outcomes
-from rosy_kettle.core.records import Tables
-from rosy_kettle.files import formula_to_file
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
 from rosy_kettle.reference import load_symptoms, load_troubles
+from rosy_kettle.usecases.clinic.look_into import changed
+from rosy_kettle.usecases.studio.season.truth import TRUTH
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from tests.api.test_api import created
 from tests.api.test_batches import begun, happen
 from tests.conftest import make_formula
@@ -111,3 +118,56 @@ def test_forewarning_by_hand(tables: Tables) -> None:
     oily = make_formula(baking_soda=200, slsa_fine=60, corn_starch=40, sweet_almond_oil=160, citric_acid_anhydrous=60)
     named = {each.symptom for each in forewarn(oily, tables, troubles)}
     assert named & {"ring", "oil-film", "slippery", "separates", "slumps", "little-foam", "foam-gone-fast"}
+
+
+SEASON = {
+    "four cracked on the second day": ("cracks", "too-dry", "The hands found it crumbly."),
+    "never quite dried in that week's air": ("never-dries", "damp-air", "The air was damp."),
+    "five puffed out of the mould overnight": ("puffs", "damp-air", "The air was damp."),
+    "the scent was missed at the bath": ("no-scent", "forgotten-line", "A line was left out."),
+}
+"""By what was written of a batch: what is picked in the clinic, what it was, and what of the record says so."""
+
+
+def test_the_seasons_failures_are_explained_from_their_own_records_and_the_change_takes_them_away(
+    demo_client: FlaskClient,
+) -> None:
+    with demo_client.application.extensions["studio"].reading() as session:
+        truth = studio_tables(session, TRUTH)
+    explained = mended = 0
+    for row in demo_client.get("/api/batches?limit=200").json["batches"]:
+        batch = demo_client.get(f"/api/batches/{row['id']}").json
+        remark = batch["state"]["outcome"].get("remarks") or ""
+        trouble = next((SEASON[key] for key in SEASON if key in remark), None)
+        if trouble is None:
+            continue
+        symptom, cause, said = trouble
+        first = begin(demo_client, batch_id=row["id"], symptom=symptom)["causes"][0]
+        assert first["id"] == cause, (row["id"], remark)
+        assert {"supports": True, "what": said, "source": "batch"} in first["evidence"]
+        explained += 1
+        made = formula_from_file(FormulaFile.model_validate(batch["made"]))
+        if first["change"]:
+            lines = tuple(ChangedLine(**each) for each in first["change"])
+            again = changed(made, Cause(cause, 1.0, (), "", "", lines), truth)
+            assert (state(made, truth), state(again, truth)) == ("crumbly dough", "play dough")
+            mended += 1
+        elif cause == "damp-air":
+            ordinary = replace(made, room=replace(made.room, humidity_pct=45.0))
+            assert evaluate(ordinary, truth).drying.dries
+    assert explained >= 5
+    assert mended >= 2
+
+
+def state(formula: Formula, tables: Tables) -> str | None:
+    told = evaluate(formula, tables)
+    dough = told.dough or told.portions[0].dough
+    return None if dough is None else dough.state
+
+
+def test_the_change_is_by_what_stands_in_the_formula_and_not_by_what_a_batch_was_tried_with(tables: Tables) -> None:
+    stored = make_formula("glycerin-dough", baking_soda=600, corn_starch=120, glycerin=250)
+    made = make_formula("glycerin-dough", baking_soda=300, corn_starch=60, glycerin=90)
+    cause = Cause("too-dry", 1.0, (), "", "", (ChangedLine("glycerin", 90.0, 130.0),))
+    after = {line.ingredient: float(line.amount) for line in changed(stored, cause, tables, made).lines}
+    assert after == pytest.approx({"baking-soda": 600.0, "corn-starch": 120.0, "glycerin": 260.0})

@@ -11,26 +11,22 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.clinic.change import ChangedLine, change_for
 from rosy_kettle.core.clinic.facts import Fact, facts_of
-from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.trouble import TroubleTables
 from rosy_kettle.core.words.clinic import FACT_WORDS, PEOPLE_CAUTION, QUESTIONS, SPOILT_CAUTION, Question
 
-__all__ = ["Cause", "ChangedLine", "Diagnosis", "Evidence", "diagnose", "expected_gain", "posterior"]
+__all__ = ["Cause", "Diagnosis", "Evidence", "diagnose", "expected_gain", "posterior"]
 
 MOST_QUESTIONS = 5
 LEAST_GAIN = 0.01  # of a bit, in nats; a question that is expected to tell less is not asked
 CHANGED_FOR = 2  # likeliest causes whose change of the formula is worked out
 ON_SKIN = frozenset({"irritates"})
+OF_DRYING = frozenset({"never-dries", "sticky", "soft-on-shelf", "gooey-wall"})
+"""Symptoms of a piece that stays wet; only of these the air that lets nothing dry says something."""
 SPOILT = frozenset({"lost-fizz", "soft-on-shelf", "white-spots"})
-TARGETS = {
-    "too-dry": "dough.saturation", "too-wet": "dough.saturation", "too-little-surfactant": "lather.score>=60",
-    "oil-kills-foam": "lather.score>=60", "too-much-liquid-oil": "feel.ring<=30", "too-little-emulsifier": "feel.ring<=30",
-    "high-bath-ph": "bath.ph_soak<=8.5", "too-much-humectant": "drying.hours<=72",
-}  # fmt: skip
-"""What a change of the formula aims at, by cause."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,15 +37,6 @@ class Evidence:
     what: str
     source: str
     """batch, reading, answer or prior."""
-
-
-@dataclass(frozen=True, slots=True)
-class ChangedLine:
-    """One line before and after."""
-
-    ingredient: str
-    before_g: float
-    after_g: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,11 +97,11 @@ def diagnose(
     """
     if symptom not in troubles.priors:
         raise InputError(f'There is no symptom "{symptom[:40]}"; choose {", ".join(troubles.priors)}.', quantity="symptom")
-    facts = facts_of(formula, tables, batch, answers)
+    facts = [fact for fact in facts_of(formula, tables, batch, answers) if symptom in OF_DRYING or fact.id != "air-too-damp"]
     chances = posterior(symptom, facts, troubles)
     ranked = sorted(chances.items(), key=lambda each: (-each[1], each[0]))
     causes = tuple(
-        _cause(id_, chance, symptom, facts, troubles, _change(id_, formula, tables) if place < CHANGED_FOR else None)
+        _cause(id_, chance, symptom, facts, troubles, change_for(id_, formula, tables, batch) if place < CHANGED_FOR else None)
         for place, (id_, chance) in enumerate(ranked)
     )
     caution = PEOPLE_CAUTION if symptom in ON_SKIN else SPOILT_CAUTION if symptom in SPOILT else None
@@ -215,19 +202,3 @@ def _cause(
     evidence.append(Evidence(supports=True, what=f"{prior.reason[0].upper()}{prior.reason[1:]}.", source="prior"))
     advice = troubles.advice[id_]
     return Cause(id_, chance, tuple(evidence), advice.now, advice.next_time, change)
-
-
-def _change(cause: str, formula: Formula | None, tables: Tables) -> tuple[ChangedLine, ...] | None:
-    """Return the least change of the formula that takes a cause away; None where there is none."""
-    if formula is None or cause not in TARGETS:
-        return None
-    wanted = tables.method_of(formula).wanted
-    target = TARGETS[cause]
-    if target == "dough.saturation":
-        target = f"dough.saturation={wanted.saturation_low}..{wanted.saturation_high}"
-    try:
-        result = balance(BalanceProblem(formula, (parse_target(target),)), tables)
-    except WorkbenchError:  # the formula cannot be balanced as it is: then nothing is offered
-        return None
-    moved = tuple(ChangedLine(each.ingredient, each.before_g, each.after_g) for each in result.changes)
-    return moved if result.status == "solved" and moved else None

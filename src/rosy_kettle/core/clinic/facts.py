@@ -27,6 +27,8 @@ WORD_ANSWERS = {
     "weighed": ("scale", "cups"), "stirred_while_pouring": ("yes", "no"), "way": ("crumbled", "held", "strainer", "whole"),
 }  # fmt: skip
 """Answers that are one of a few words."""
+SAME_DOUGH = (("felt-dry", "dough-dry"), ("felt-wet", "dough-wet"))
+"""What hands found and what a reading says of the same dough: where they differ, hands go before the reading."""
 DRY_STATES, WET_STATES = frozenset({"crumbly dough", "damp sand", "dust"}), frozenset({"sticky", "batter", "pour"})
 
 
@@ -84,6 +86,9 @@ def facts_of(formula: Formula | None, tables: Tables, batch: Mapping[str, Any] |
         for id_, holds in pairs:
             if holds is not None:
                 found.setdefault(id_, Fact(id_, bool(holds), source))
+    for by_hand, by_reading in SAME_DOUGH:
+        if by_hand in found and by_reading in found and found[by_hand].holds != found[by_reading].holds:
+            del found[by_reading]
     return list(found.values())
 
 

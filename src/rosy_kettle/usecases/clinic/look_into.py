@@ -103,7 +103,7 @@ def look_into(session: Session, trouble_id: int) -> LookedInto:
     """
     row = find_trouble(session, trouble_id)
     bench = None if row.batch_id is None else open_bench(session, row.batch_id)
-    tables = studio_tables(session) if bench is None else bench.tables
+    tables = studio_tables(session)  # with all that is learnt by now, whatever the batch was planned with
     formula = _formula(row, tables)
     found = diagnose(row.symptom, formula, tables, own_tables(session), _record(bench), row.answers)
     effects = {
@@ -157,23 +157,27 @@ def take_change(session: Session, trouble_id: int, cause_id: str) -> FormulaRow:
         raise InputError("There is no change of a stored formula to take.", quantity="cause")
     row = find_formula(session, looked.row.formula_id)
     tables = studio_tables(session)
-    return store_formula(session, row.id, row.revision, changed(record_of(row), cause, tables), tables)
+    after = changed(record_of(row), cause, tables, _formula(looked.row, tables))
+    return store_formula(session, row.id, row.revision, after, tables)
 
 
-def changed(formula: Formula, cause: Cause, tables: Tables) -> Formula:
-    """Return a formula with the change of a cause: every line of an ingredient moves in the same proportion."""
-    weighed, _missing = weigh_formula(formula, tables)
+def changed(formula: Formula, cause: Cause, tables: Tables, made: Formula | None = None) -> Formula:
+    """Return a formula with the change of a cause, which was worked out on what was made of it.
+
+    Every ingredient that changes comes to the same share of all that does not: the formula may hold another amount of it than
+    the batch did, which was corrected or tried with less.
+    """
+    change = {each.ingredient: each.after_g for each in cause.change or ()}
+    own, as_made = ([line for line in weigh_formula(each, tables)[0] if line.mass_g > 0] for each in (formula, made or formula))
+    unchanged_g, made_g = (sum(line.mass_g for line in lines if line.ingredient.id not in change) for lines in (own, as_made))
+    scale = unchanged_g / made_g if made_g > 0 else 1.0
     masses: dict[int, float] = {}
     added: list[Line] = []
-    before_g = sum(each.before_g for each in cause.change or ())
-    own_g = sum(line.mass_g for line in weighed if line.ingredient.id in {each.ingredient for each in cause.change or ()})
-    scale = own_g / before_g if before_g > 0 else 1.0
-    for each in cause.change or ():
-        lines = [line for line in weighed if line.ingredient.id == each.ingredient and line.mass_g > 0]
-        if each.before_g > 0 and lines:
-            masses |= {line.position: line.mass_g * each.after_g / each.before_g for line in lines}
-        elif each.after_g > 0:
-            added.append(Line(each.ingredient, f"{each.after_g * scale:.4g}", "g"))
+    for name, after_g in change.items():
+        lines = [line for line in own if line.ingredient.id == name]
+        before_g = sum(line.mass_g for line in lines)
+        masses |= {line.position: line.mass_g * after_g * scale / before_g for line in lines}
+        added += [] if lines or after_g <= 0 else [Line(name, f"{after_g * scale:.4g}", "g")]
     moved = with_masses_at(formula, masses)
     first = moved.portions[0]
     return replace(moved, portions=(replace(first, lines=first.lines + tuple(added)), *moved.portions[1:])) if added else moved
