@@ -8,10 +8,10 @@ import json
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
-from functools import cache
+from functools import cache, partial
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Column, Date, Float, Integer, Table
+from sqlalchemy import JSON, Boolean, Column, Date, DateTime, Float, Integer, Table
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.base import UtcTime
@@ -24,9 +24,12 @@ FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "'")
 
 def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Collection[str] = ()) -> dict[str, Any]:
     """Return a row as JSON data: moments and days as ISO 8601, money as decimal text."""
-    if isinstance(row, Mapping):
-        return {name: _plain(row[name]) for name in _names(table) if name not in leave_out}
-    return {name: _plain(getattr(row, name)) for name in _names(table) if name not in leave_out}
+    as_they_are, written = _columns(table, frozenset(leave_out))
+    one = row.__getitem__ if isinstance(row, Mapping) else partial(getattr, row)
+    found = {name: one(name) for name in as_they_are}
+    for name in written:
+        found[name] = _plain(found[name])
+    return found
 
 
 def stored_row(data: Mapping[str, Any], table: Table, where: str) -> dict[str, Any]:
@@ -76,8 +79,11 @@ def rows_of_csv(data: bytes, where: str) -> list[dict[str, Any]]:
 
 
 @cache
-def _names(table: Table) -> tuple[str, ...]:
-    return tuple(column.name for column in table.columns)
+def _columns(table: Table, leave_out: frozenset[str]) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Return the columns that are told, and those of them JSON has no kind for: moments, days and money."""
+    told = [column for column in table.columns if column.name not in leave_out]
+    odd = [column.name for column in told if isinstance(column.type, UtcTime | Date | DateTime | DecimalText)]
+    return tuple(column.name for column in told), tuple(odd)
 
 
 def _plain(value: Any) -> Any:
