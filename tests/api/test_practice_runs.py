@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import pytest
 from flask.testing import FlaskClient
 
 URL = "/api/practice-runs"
@@ -56,3 +57,24 @@ def test_what_is_no_bowl_is_refused(client: FlaskClient) -> None:
     assert client.get(f"{URL}/bowls").json["items"][0]["title"]
     cards = client.get(f"{URL}/cards?seed=3").json
     assert {card["state"] for card in cards["items"]} == set(cards["states"])
+
+
+def test_a_hint_is_told_when_it_is_asked_for_and_costs_points_once(client: FlaskClient) -> None:
+    def shaped(hints: int) -> dict[str, Any]:
+        run = client.post(URL, json={"scenario": "thirsty-starch", "key": f"hinted-{hints}-times"}).json
+        assert run["hint"] is None
+        for _ in range(hints):
+            before = run["minutes"]
+            run = act(client, run, kind="hint")
+            assert run["hint"]
+            assert run["minutes"] == before, "being told takes no time"
+        run = act(client, run, kind="shape")
+        assert run["hint"], "at the end it is told anyway"
+        return run
+
+    plain, once, twice = (shaped(hints) for hints in (0, 1, 2))
+    whole = [run["debrief"]["score"]["whole"] for run in (plain, once, twice)]
+    assert whole[0] - whole[1] == pytest.approx(plain["hint_costs"], abs=0.11)
+    assert whole[1] == whole[2]
+    assert all(run["debrief"]["score"]["hint"] == -plain["hint_costs"] for run in (once, twice))
+    assert plain["debrief"]["best"] == once["debrief"]["best"]

@@ -30,7 +30,7 @@ from rosy_kettle.api.schemas.practice_runs import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.practice.bowl import Act
-from rosy_kettle.core.practice.debrief import Debrief
+from rosy_kettle.core.practice.debrief import HINT_COSTS, Debrief
 from rosy_kettle.reference import load_practice, load_tables
 from rosy_kettle.store.practice_runs import list_practice_runs
 from rosy_kettle.usecases.clinic.practise import Run, act_in_run, begin_run, cards, look_at_run, state_words, truth_words
@@ -100,7 +100,8 @@ def _answer(run: Run) -> RunAnswer:
     dough = state.told.dough
     jars = dict.fromkeys([*scenario.lines, scenario.wet, scenario.dry])
     return RunAnswer(
-        id=run.row.id, scenario=scenario.id, seed=run.row.seed, title=scenario.title, story=scenario.story, hint=scenario.hint,
+        id=run.row.id, scenario=scenario.id, seed=run.row.seed, title=scenario.title, story=scenario.story,
+        hint=scenario.hint if state.hinted or state.ended else None, hint_costs=HINT_COSTS,
         level=scenario.level, wanted=list(dough.wanted.states) if dough is not None else [],
         jars=[JarAnswer(ingredient=id_, name=_name(id_), mass_g=scenario.lines.get(id_)) for id_ in jars],
         dry=scenario.dry, wet=scenario.wet, done=len(run.row.acts), minutes=last.minutes,

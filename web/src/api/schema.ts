@@ -2160,7 +2160,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "add" | "mix" | "rest" | "feel" | "shape";
+            kind: "add" | "mix" | "rest" | "feel" | "hint" | "shape";
             /**
              * Value
              * @default 0
@@ -7633,7 +7633,9 @@ export interface components {
             /** Felt */
             felt: components["schemas"]["FeltAnswer"][];
             /** Hint */
-            hint: string;
+            hint: string | null;
+            /** Hint Costs */
+            hint_costs: number;
             /** Humidity Pct */
             humidity_pct: number;
             /** Id */

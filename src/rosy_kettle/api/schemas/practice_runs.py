@@ -29,7 +29,7 @@ class ActSave(Request):
 
     after: Annotated[int, Field(ge=0, le=1000)]
     """How many things were done before."""
-    kind: Literal["add", "mix", "rest", "feel", "shape"]
+    kind: Literal["add", "mix", "rest", "feel", "hint", "shape"]
     ingredient: Annotated[str, Field(max_length=80)] = ""
     value: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
 
@@ -137,7 +137,9 @@ class RunAnswer(Response):
     seed: int
     title: str
     story: str
-    hint: str
+    hint: str | None
+    """Null until it is asked for; asking costs ``hint_costs`` points."""
+    hint_costs: float
     level: int
     wanted: list[str]
     jars: list[JarAnswer]

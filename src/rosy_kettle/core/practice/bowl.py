@@ -18,7 +18,7 @@ from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = ["ACTS", "Act", "BowlState", "Moment", "Told", "run_bowl", "true_formula"]
 
-ACTS = ("add", "mix", "rest", "feel", "shape")
+ACTS = ("add", "mix", "rest", "feel", "hint", "shape")
 STEP_MIN = 0.25  # of the simulation [min]
 MIXES_IN_MIN, DRINKS_IN_MIN = 1.2, 5.0  # mixing, and powders drinking what is mixed in [min]; project defaults
 COOLS_IN_MIN = 22.0  # a kilo of dough in an open bowl [min]; project default
@@ -81,6 +81,8 @@ class BowlState:
     """As it truly is."""
     told: Evaluation
     ended: bool
+    hinted: bool = False
+    """Whether the hint was asked for."""
 
 
 def true_formula(scenario: Scenario, added_g: Mapping[str, float]) -> Formula:
@@ -161,7 +163,7 @@ class _Bowl:
         self.temperature_c = scenario.room_c if cold is None else cold
         self.path = [self._moment()]
         self.felt: list[Felt] = []
-        self.ended = False
+        self.ended = self.hinted = False
         self._chance = np.random.default_rng(scenario.seed + 1)
 
     @property
@@ -181,13 +183,15 @@ class _Bowl:
             self._pass(FEEL_MIN, mixing=False)
             noise = float(self._chance.normal(0.0, self.scenario.noise))
             self.felt.append(Felt(self.minutes, max(0.0, self.path[-1].now + noise), round(self.temperature_c, 1)))
+        elif act.kind == "hint":
+            self.hinted = True
         else:
             self._pass(SHAPE_MIN, mixing=False)
             self.ended = True
 
     def state(self) -> BowlState:
         """Return all of the run so far."""
-        return BowlState(tuple(self.path), tuple(self.felt), dict(self.added_g), self.formula, self.told, self.ended)
+        return BowlState(tuple(self.path), tuple(self.felt), dict(self.added_g), self.formula, self.told, self.ended, self.hinted)
 
     def _refuse(self, act: Act) -> None:
         if self.ended:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from rosy_kettle.core.practice.bowl import Act, BowlState, Told, run_bowl, true_formula
 from rosy_kettle.core.practice.scenario import Scenario
 
-__all__ = ["BestHand", "Debrief", "Effect", "Score", "best_hand", "debrief", "score_of"]
+__all__ = ["HINT_COSTS", "BestHand", "Debrief", "Effect", "Score", "best_hand", "debrief", "score_of"]
 
 TRIES_G = (2.0, 4.0, 6.0, 9.0, 12.0, 16.0, 20.0, 25.0, 30.0, 36.0, 44.0, 54.0, 66.0, 80.0, 100.0)
 MIX_MIN, REST_MIN = 3.0, 8.0
@@ -17,6 +17,7 @@ WEIGHTS = {"dough": 60.0, "foam": 10.0, "hours": 10.0, "waste": 10.0, "minutes":
 FAR_S, FAR_HOURS, FAR_MINUTES, FAR_SHARE = 0.20, 72.0, 90.0, 0.30
 """How far off each is worth nothing: S, hours of drying above the recipe's, minutes at the bowl, share of the mass added."""
 FREE_MINUTES = 25.0
+HINT_COSTS = 8.0  # points of a hundred; project default
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,11 +29,13 @@ class Score:
     hours: float
     waste: float
     minutes: float
+    hint: float = 0.0
+    """What the hint has cost: nothing, or less [points]."""
 
     @property
     def whole(self) -> float:
         """All points."""
-        return self.dough + self.foam + self.hours + self.waste + self.minutes
+        return max(0.0, self.dough + self.foam + self.hours + self.waste + self.minutes + self.hint)
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +97,7 @@ def score_of(scenario: Scenario, state: BowlState, told: Told) -> Score:
     return Score(
         WEIGHTS["dough"] * max(0.0, 1 - off / FAR_S), WEIGHTS["foam"] * foam * state.path[-1].acid_left,
         WEIGHTS["hours"] * max(0.0, 1 - hours / FAR_HOURS), WEIGHTS["waste"] * max(0.0, 1 - added / FAR_SHARE),
-        WEIGHTS["minutes"] * max(0.0, 1 - late / FAR_MINUTES),
+        WEIGHTS["minutes"] * max(0.0, 1 - late / FAR_MINUTES), -HINT_COSTS if state.hinted else 0.0,
     )  # fmt: skip
 
 

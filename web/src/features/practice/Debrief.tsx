@@ -82,6 +82,12 @@ export function Debrief({ run, found }: { run: PracticeRun; found: Debriefing })
                 </b>
               </li>
             ))}
+            {(found.score.hint ?? 0) < 0 && (
+              <li className="flex justify-between border-b-[0.9px] border-ink py-1">
+                <span>the hint</span>
+                <b>{signed(`−${fixed(-(found.score.hint ?? 0), 0)}`)}</b>
+              </li>
+            )}
           </ul>
           <h2 className="pt-5 text-row italic text-soft">What each correction did</h2>
           {found.effects.length === 0 && <p className="text-body">Nothing was added.</p>}

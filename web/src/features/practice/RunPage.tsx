@@ -38,7 +38,6 @@ export function RunPage() {
 function Bowl({ run }: { run: PracticeRun }) {
   const act = useActInRun(run.id);
   const say = useNotice();
-  const [hinted, setHinted] = useState(false);
   const last = run.felt.at(-1);
   const fresh = last !== undefined && run.minutes - last.minutes < 0.1;
   const onAct = (what: Partial<PracticeAct> & Pick<PracticeAct, "kind">) =>
@@ -73,11 +72,16 @@ function Bowl({ run }: { run: PracticeRun }) {
           <p className="text-body text-soft">Wanted: {run.wanted.join(" or ")}.</p>
         </div>
         <p className="pt-4 text-body">
-          {hinted ? (
+          {run.hint ? (
             <i>{run.hint}</i>
           ) : (
-            <button type="button" className="min-h-12 border-b border-ink" onClick={() => setHinted(true)}>
-              A hint
+            <button
+              type="button"
+              disabled={act.isPending}
+              className="min-h-12 border-b border-ink"
+              onClick={() => onAct({ kind: "hint" })}
+            >
+              A hint, for {fixed(run.hint_costs, 0)} points
             </button>
           )}
         </p>
