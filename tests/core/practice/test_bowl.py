@@ -117,3 +117,76 @@ def test_the_bowl_runs_far_faster_than_time() -> None:
     begun = time.perf_counter()
     run_bowl(bowl(), [Act("rest", value=200.0)], told_by_reference)
     assert 200 * 60 / (time.perf_counter() - begun) > 200
+
+
+def spent(minutes: float) -> list[Act]:
+    return [Act("rest", value=minutes), SHAPE]
+
+
+def test_points_are_taken_by_hand_for_each_part() -> None:
+    """60 for the dough, ten each for foam and fizz kept, hours, waste and minutes: project defaults."""
+    quick = score_of(bowl(), run_bowl(bowl(), [SHAPE], told_by_reference), told_by_reference)
+    assert quick.waste == 10.0, "nothing was added"
+    assert quick.minutes == 10.0, "six minutes are free"
+    slow = score_of(bowl(), run_bowl(bowl(), spent(64.0), told_by_reference), told_by_reference)
+    assert slow.minutes == pytest.approx(10 * (1 - (64 + 6 - 25) / 90))
+    last = score_of(bowl(), run_bowl(bowl(), spent(200.0), told_by_reference), told_by_reference)
+    assert last.minutes == 0.0
+    mass_g = sum(masses(bowl()).values())
+    wasted = score_of(
+        bowl(), run_bowl(bowl(), [Act("add", "corn-starch", 0.1 * mass_g), SHAPE], told_by_reference), told_by_reference
+    )
+    assert wasted.waste == pytest.approx(10 * (1 - 0.1 / 0.3), rel=1e-6)
+    assert quick.whole == pytest.approx(sum((quick.dough, quick.foam, quick.hours, quick.waste, quick.minutes)))
+
+
+def test_acid_is_spent_while_it_waits_and_with_it_the_fizz() -> None:
+    """First order in time at a constant S: exp(-k S t)."""
+    state = run_bowl(bowl(), [Act("rest", value=40.0)], told_by_reference)
+    first, last = state.path[0], state.path[-1]
+    assert last.acid_left < first.acid_left == 1.0
+    mean = sum(each.settles_at for each in state.path[:-1]) / (len(state.path) - 1)
+    assert last.acid_left == pytest.approx(2.718281828459045 ** (-0.0015 * mean * 40.0), rel=1e-3)
+
+
+def test_a_dough_dries_with_the_dryness_of_the_air() -> None:
+    left = {}
+    for humidity in (20.0, 60.0, 100.0):
+        state = run_bowl(bowl(humidity_pct=humidity), [Act("rest", value=60.0)], told_by_reference)
+        left[humidity] = state.path[0].settles_at - state.path[-1].settles_at
+    assert left[100.0] == pytest.approx(0.0, abs=1e-12)
+    assert left[20.0] / left[60.0] == pytest.approx(0.8 / 0.4)
+    assert left[20.0] == pytest.approx(6e-4 * 0.8 * 60.0)
+
+
+@pytest.mark.parametrize("level", [1, 2, 3])
+def test_hands_err_by_as_much_as_the_bowl_is_hard(level: int) -> None:
+    """Spread of two hundred judgements against the normal it is drawn from."""
+    spread = {1: 0.02, 2: 0.035, 3: 0.06}[level]
+    off = []
+    for seed in range(200):
+        state = run_bowl(bowl(level=level, seed=seed), [Act("feel")], told_by_reference)
+        off.append(state.felt[0].saturation - state.path[-1].now)
+    mean = sum(off) / len(off)
+    assert abs(mean) < 4 * spread / 200**0.5
+    assert (sum((each - mean) ** 2 for each in off) / 199) ** 0.5 == pytest.approx(spread, rel=0.2)
+
+
+@pytest.mark.parametrize(("hidden", "ingredient", "share"), [
+    (Hidden("scale", value=0.97), "baking-soda", 0.97), (Hidden("damp", "baking-soda", 0.05), "baking-soda", 0.95),
+    (Hidden("left_out", "corn-starch"), "corn-starch", 0.0),
+])  # fmt: skip
+def test_hidden_masses_by_hand(hidden: Hidden, ingredient: str, share: float) -> None:
+    plain, true = masses(bowl()), masses(bowl(hidden))
+    assert true.get(ingredient, 0.0) == pytest.approx(share * plain[ingredient], rel=1e-5)
+    if hidden.kind == "damp":
+        assert true["distilled-water"] == pytest.approx(0.05 * plain[ingredient] + plain.get("distilled-water", 0.0), rel=1e-5)
+
+
+def test_the_hint_takes_no_time_and_its_points() -> None:
+    plain, hinted = (run_bowl(bowl(), [*acts, SHAPE], told_by_reference) for acts in ([], [Act("hint"), Act("hint")]))
+    assert hinted.path == plain.path
+    assert (plain.hinted, hinted.hinted) == (False, True)
+    assert score_of(bowl(), plain, told_by_reference).whole - score_of(bowl(), hinted, told_by_reference).whole == pytest.approx(
+        8.0
+    )
