@@ -62,7 +62,7 @@ def test_what_stands_in_the_workshop_reaches_the_pages(server: Server, open_page
     tub.select_option(label="the zinc tub, 70 L")
     page.keyboard.press("Escape")
 
-    page.goto(f"{server.address}/formulas")
+    page.goto(server.address)
     page.get_by_role("button", name="Empty formula").click()
     page.wait_for_url(re.compile(r"/formulas/\d+$"))
     formula = page.url.rsplit("/", 1)[-1]
@@ -83,7 +83,7 @@ def test_a_new_formula_begins_in_the_air_of_the_month(server: Server, open_page:
         page.wait_for_timeout(400)
     drawing = page.get_by_role("img", name=re.compile("Air by month"))
     expect(drawing).to_have_attribute("aria-label", re.compile(f"{month} 17 °C, 58 %"))
-    page.goto(f"{server.address}/formulas")
+    page.goto(server.address)
     page.wait_for_load_state("networkidle")
     page.get_by_role("button", name="Empty formula").click()
     page.wait_for_url(re.compile(r"/formulas/\d+$"))
