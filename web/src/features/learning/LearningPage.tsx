@@ -109,6 +109,11 @@ function Use({ factor }: { factor: LearntFactor }) {
   );
 }
 
+/** What is learnt of, and no reading of a formula. */
+const NO_READINGS: Record<string, string> = {
+  "piece.mass_g": "What a tool takes",
+  "batch.loss_pct": "What a bowl loses",
+};
 const LONG = 360;
 
 /** How far off, before and after: two fronts on one paper, the gap between them printed. */
@@ -122,13 +127,14 @@ function Errors({ learning }: { learning: Learning }) {
       </h2>
       <table className="mt-2 text-body">
         <tbody>
-          {learning.errors.map((error) => {
+          {learning.errors.map((error, index) => {
             const most = Math.max(error.before, error.after, 1e-9);
             const [before, after] = [(LONG * error.before) / most, (LONG * error.after) / most];
             return (
-              <tr key={`${error.reading}${error.measure}`} className="border-b-[0.9px] border-ink">
+              // biome-ignore lint/suspicious/noArrayIndexKey: a reading may stand twice, and errors keep their order
+              <tr key={index} className="border-b-[0.9px] border-ink">
                 <th scope="row" className="py-1 pr-8 text-left font-medium">
-                  {names.get(error.reading) ?? error.reading}
+                  {names.get(error.reading) ?? NO_READINGS[error.reading] ?? error.reading}
                 </th>
                 <td>
                   <svg width={LONG + 12} height="30" aria-hidden="true">
