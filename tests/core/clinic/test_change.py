@@ -9,6 +9,7 @@ import pytest
 
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.clinic.change import ChangedLine, change_for
+from rosy_kettle.core.clinic.change import _where as where
 from rosy_kettle.core.making.bench.feel import middle_saturation
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Portion, Tables
@@ -85,3 +86,9 @@ def test_nothing_is_offered_where_nothing_would_help(tables: Tables) -> None:
 def test_states_that_say_only_at_least_do_not_break_it(tables: Tables, state: str) -> None:
     change = change_for("too-dry" if state == "dust" else "too-wet", ROLL, tables, felt(state))
     assert change is None or all(line.after_g > 0 for line in change)
+
+
+@pytest.mark.parametrize(("wanted", "found"), [(1.0, 1.0), (2.99, 2.99), (3.01, None), (0.31, 0.31), (0.29, None)])
+def test_between_a_third_and_three_times_the_wetter_a_change_is_looked_for(wanted: float, found: float | None) -> None:
+    """Beyond it would be another formula: project default."""
+    assert where(lambda times: times, wanted) == (None if found is None else pytest.approx(found, rel=1e-4))

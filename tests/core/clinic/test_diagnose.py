@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import random
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -14,10 +15,11 @@ from scipy.stats import entropy
 
 from rosy_kettle.cli import commands
 from rosy_kettle.core.clinic.diagnose import diagnose, expected_gain, posterior
-from rosy_kettle.core.clinic.facts import Fact
+from rosy_kettle.core.clinic.facts import Fact, facts_of
+from rosy_kettle.core.clinic.forewarn import with_outcomes
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.trouble import CausePrior, FactChance, TroubleTables
 from rosy_kettle.core.words.clinic import FACT_WORDS, QUESTIONS
 from rosy_kettle.files import formula_to_file
@@ -186,3 +188,41 @@ def test_nobody_is_diagnosed_and_nonsense_is_refused(tables: Tables, tmp_path: P
     assert len(told["questions"]) <= 5
     file.write_text(json.dumps(said | {"formula": None}), encoding="utf-8")
     assert json.loads(CliRunner().invoke(commands, ["diagnose", str(file)], catch_exceptions=False).output)["causes"]
+
+
+def test_outcomes_of_the_studio_count_by_their_symptom_and_strange_ones_for_the_unknown() -> None:
+    """One outcome adds one to the weight of its cause: a Dirichlet prior, Gelman et al., Bayesian Data Analysis, 3.4."""
+    outcomes = {
+        ("cracks", "too-dry"): 4,
+        ("cracks", "ring-of-saturn"): 2,
+        ("cracks", "unknown-cause"): 1,
+        ("sticky", "too-wet"): 9,
+    }
+    after = with_outcomes(TROUBLES, outcomes)
+    grown = {
+        (symptom, prior.cause): prior.weight - before.weight
+        for symptom, priors in after.priors.items() for prior, before in zip(priors, TROUBLES.priors[symptom], strict=True)
+        if prior.weight != before.weight
+    }  # fmt: skip
+    assert grown == {("cracks", "too-dry"): 4, ("cracks", "unknown-cause"): 3, ("sticky", "too-wet"): 9}
+    assert with_outcomes(TROUBLES, {}) is TROUBLES
+
+
+@pytest.mark.parametrize(("by_hand", "humidity_pct", "holds"), [("felt-dry", 60.0, True), ("felt-dry", 40.0, False)])
+def test_damp_air_is_a_fact_from_its_edge_on(tables: Tables, by_hand: str, humidity_pct: float, *, holds: bool) -> None:
+    batch = {"state": {"conditions": {"humidity_pct": humidity_pct, "room_c": 20.0}, "felt": [{"state": "crumbly dough"}]}}
+    facts = {fact.id: fact for fact in facts_of(SOUND, tables, batch, {})}
+    assert (facts["humid"].holds, facts["humid"].source) == (holds, "batch")
+    assert facts[by_hand].holds
+    assert "dough-dry" not in facts or facts["dough-dry"].holds, "hands go before the reading"
+
+
+@pytest.mark.parametrize(("humidity_pct", "kept_wet"), [(45.0, False), (50.0, False), (85.0, True)])
+def test_air_that_lets_nothing_dry_is_told_from_a_piece_that_dries_slowly(
+    tables: Tables, humidity_pct: float, *, kept_wet: bool
+) -> None:
+    roll = make_formula("glycerin-dough", baking_soda=300, corn_starch=90, slsa_fine=60, glycerin=80)
+    placed = replace(roll, room=Room(20.0, humidity_pct))
+    facts = {fact.id: fact.holds for fact in facts_of(placed, tables, None, {})}
+    assert facts.get("air-too-damp", False) is kept_wet
+    assert facts["drying-long"] is False, "in ordinary air it dries in time, wherever it lies now"

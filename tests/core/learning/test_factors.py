@@ -204,3 +204,23 @@ def test_a_factor_never_runs_further_than_it_is_let(tables: Tables) -> None:
     told = factor(learn(dried(tables, *([40.0] * 40)), tables), "drying")
     assert told.yours == pytest.approx(P.furthest)
     assert told.high == pytest.approx(P.furthest)
+
+
+def test_foam_that_is_gone_counts_as_a_millimetre(tables: Tables) -> None:
+    """A height of nothing has no logarithm; less than a millimetre nobody reads off a rule: common practice."""
+
+    def seen(height_cm: float) -> float:
+        return equations_of(Observation("foam", BETAINE_SCOOP, {"minutes": 10.0, "height_cm": height_cm}), tables, P)[0].seen
+
+    assert seen(0.0) == seen(0.1)
+    assert seen(0.2) - seen(0.1) == pytest.approx(math.log(2))
+
+
+def test_drops_say_firmness_by_their_own_curve(tables: Tables) -> None:
+    """F = 100 (1 - exp(-n/12)): common practice, no published source."""
+    said = evaluate(BETAINE_SCOOP, tables).firmness.at_20_c
+    assert said is not None
+    for drops, firm in ((12.0, 63.212), (24.0, 86.466), (1.0, 7.996)):
+        (equation,) = equations_of(Observation("scratch", BETAINE_SCOOP, {"drops": drops}), tables, P)
+        assert equation.seen == pytest.approx(firm - said, abs=1e-2)
+        assert equation.weights == {"firmness": 1.0}

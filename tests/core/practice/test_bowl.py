@@ -190,3 +190,17 @@ def test_the_hint_takes_no_time_and_its_points() -> None:
     assert score_of(bowl(), plain, told_by_reference).whole - score_of(bowl(), hinted, told_by_reference).whole == pytest.approx(
         8.0
     )
+
+
+@pytest.mark.parametrize("seed", [1, 7, 4242])
+def test_a_seed_moves_what_is_hidden_by_at_most_a_twelfth_and_nothing_else(seed: int) -> None:
+    for scenario in BOWLS.values():
+        moved = drawn_again(scenario, seed)
+        assert [each.kind for each in moved.hidden] == [each.kind for each in scenario.hidden]
+        for before, after in zip(scenario.hidden, moved.hidden, strict=True):
+            assert abs(after.value - before.value) <= 0.08 * abs(before.value) + 1e-12
+        thirsty = {f"demand.{each.ingredient}": each.value for each in moved.hidden if each.kind == "thirsty"}
+        assert moved.factors == thirsty, "only a thirsty powder is a factor"
+        assert abs(moved.room_c - scenario.room_c) <= 2.05
+        assert abs(moved.humidity_pct - scenario.humidity_pct) <= 6.5
+        assert (moved.lines, moved.level, moved.dry, moved.wet) == (scenario.lines, scenario.level, scenario.dry, scenario.wet)
