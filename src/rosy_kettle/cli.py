@@ -28,6 +28,7 @@ __all__ = ["main"]
 
 BAD_INPUT = 2
 OUR_BUG = 1
+SELDOM = 50_000  # objects made between two looks for garbage
 LARGEST_READ_BYTES = 1_000_001  # a file of 1 MB and the byte that shows it is larger
 FILES_BETWEEN = 1_000
 DEFAULT_PORT = 8421
@@ -369,6 +370,7 @@ def grow(formulas: int, batches: int, weigh_ins: int, seed: int) -> None:
 
 def main() -> None:
     """Run the command; bad input ends with 2 and one sentence, our own bugs with 1."""
+    gc.set_threshold(SELDOM, 20, 20)  # formulas and rows are made and dropped by the thousand, hardly any of them in circles
     try:
         commands(standalone_mode=False)
     except WorkbenchError as error:
