@@ -10,7 +10,14 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.profiles import ProfileList, ProfilePath, ProfileSave
 from rosy_kettle.api.studio import current_keeper, current_studio
 from rosy_kettle.store.profiles import delete_profile
-from rosy_kettle.usecases.profiles.read_profiles import Band, ProfileSettings, own_id, read_profiles, save_profile
+from rosy_kettle.usecases.profiles.read_profiles import (
+    Band,
+    ProfileSettings,
+    current_profiles,
+    own_id,
+    read_profiles,
+    save_profile,
+)
 
 __all__ = ["blueprint"]
 
@@ -20,8 +27,7 @@ blueprint = part("profiles", __name__, "/api/profiles", (404, 422))
 @blueprint.get("", summary="All profiles", responses={200: ProfileList})
 def list_() -> Response:
     current_keeper().settle()
-    with current_studio().reading() as session:
-        return respond(ProfileList(profiles=read_profiles(session)))
+    return respond(ProfileList(profiles=current_profiles(current_studio())))
 
 
 @blueprint.post("", summary="Make a profile", responses={201: ProfileList})

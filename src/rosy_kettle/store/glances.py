@@ -7,7 +7,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, Float, ForeignKey, and_, cast, func, or_, select
+from sqlalchemy import JSON, Float, ForeignKey, and_, cast, exists, func, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, selectinload
 
 from rosy_kettle.store.base import Base
@@ -109,9 +109,9 @@ def put_glance(session: Session, row: FormulaGlanceRow) -> None:
 
 def cost_of_cheapest_third(session: Session) -> Decimal | None:
     """Return the cost of a piece that the cheapest third of the formulas keep under; None where none is known."""
-    kept = (FormulaRow.deleted_at.is_(None), FormulaGlanceRow.cost_piece.is_not(None))
-    counted = select(func.count()).select_from(FormulaGlanceRow).join(FormulaRow).where(*kept)
-    third = max(0, (session.scalar(counted) or 0) // 3 - 1)
-    asked = select(FormulaGlanceRow.cost_piece).join(FormulaRow).where(*kept)
-    found = session.scalar(asked.order_by(cast(FormulaGlanceRow.cost_piece, Float)).offset(third).limit(1))
+    there = exists().where(FormulaRow.id == FormulaGlanceRow.formula_id, FormulaRow.deleted_at.is_(None))
+    kept = (FormulaGlanceRow.cost_piece.is_not(None), there)
+    third = max(0, (session.scalar(select(func.count()).select_from(FormulaGlanceRow).where(*kept)) or 0) // 3 - 1)
+    in_order = cast(FormulaGlanceRow.cost_piece, Float)  # as the index has it
+    found = session.scalar(select(FormulaGlanceRow.cost_piece).where(*kept).order_by(in_order).offset(third).limit(1))
     return None if found is None else Decimal(found)

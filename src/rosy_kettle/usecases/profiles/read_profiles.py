@@ -7,16 +7,18 @@ import re
 from dataclasses import asdict, dataclass
 from functools import cache
 from importlib.resources import files
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.balance.problem import numeric_readings
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store import Studio
 from rosy_kettle.store.glances import cost_of_cheapest_third
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
 
-__all__ = ["Band", "Profile", "ProfileSettings", "own_id", "read_profiles", "save_profile"]
+__all__ = ["Band", "Profile", "ProfileSettings", "current_profiles", "own_id", "read_profiles", "save_profile"]
 
 LEDGER_PROFILES = ("adult", "family", "sensitive", "children")
 
@@ -65,6 +67,19 @@ class Profile:
 def _ready_made() -> tuple[dict[str, Any], ...]:
     text = (files("rosy_kettle.reference") / "tables" / "profiles.json").read_text(encoding="utf-8")
     return tuple(json.loads(text))
+
+
+def current_profiles(studio: Studio) -> list[Profile]:
+    """Return all profiles, read anew only when something in the studio was written since."""
+    stamp = studio.stamp()  # taken first: a commit between the two reads makes the profiles newer than it says, never older
+    kept = _last_read.get(studio.path)
+    if kept is None or kept[0] != stamp:
+        with studio.reading() as session:
+            kept = _last_read[studio.path] = (stamp, read_profiles(session))
+    return kept[1]
+
+
+_last_read: dict[Path, tuple[int, list[Profile]]] = {}
 
 
 def read_profiles(session: Session) -> list[Profile]:

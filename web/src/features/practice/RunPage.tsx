@@ -4,6 +4,7 @@ import { messageOf, type PracticeAct, type PracticeRun, useActInRun, usePractice
 import { benchFigure, fixed, sayMass, sayTemperature } from "../../lib/numbers";
 import { inUnits, massUnit, readTyped } from "../../lib/units";
 import { NumberInput, useNotice } from "../../ui";
+import { Press } from "../bench";
 import { Debrief } from "./Debrief";
 import { TextureTile } from "./TextureTile";
 
@@ -88,17 +89,22 @@ function Bowl({ run }: { run: PracticeRun }) {
         <Recipe run={run} />
       </section>
       <section aria-label="What to do" className="flex flex-col gap-4">
-        <Do
-          word="Judge it with the hands"
-          busy={act.isPending}
-          next={!fresh}
-          onDo={() => onAct({ kind: "feel" })}
-        />
+        <Press disabled={act.isPending} next={!fresh} onClick={() => onAct({ kind: "feel" })}>
+          Judge it with the hands
+        </Press>
         <div className="grid grid-cols-2 gap-4">
-          <Do word="Mix 1 minute" busy={act.isPending} onDo={() => onAct({ kind: "mix", value: 1 })} />
-          <Do word="Mix 3 minutes" busy={act.isPending} onDo={() => onAct({ kind: "mix", value: 3 })} />
-          <Do word="Rest 5 minutes" busy={act.isPending} onDo={() => onAct({ kind: "rest", value: 5 })} />
-          <Do word="Rest 10 minutes" busy={act.isPending} onDo={() => onAct({ kind: "rest", value: 10 })} />
+          <Press disabled={act.isPending} onClick={() => onAct({ kind: "mix", value: 1 })}>
+            Mix 1 minute
+          </Press>
+          <Press disabled={act.isPending} onClick={() => onAct({ kind: "mix", value: 3 })}>
+            Mix 3 minutes
+          </Press>
+          <Press disabled={act.isPending} onClick={() => onAct({ kind: "rest", value: 5 })}>
+            Rest 5 minutes
+          </Press>
+          <Press disabled={act.isPending} onClick={() => onAct({ kind: "rest", value: 10 })}>
+            Rest 10 minutes
+          </Press>
         </div>
         {[run.wet, run.dry].map((jar) => (
           <Add
@@ -108,37 +114,15 @@ function Bowl({ run }: { run: PracticeRun }) {
             onAdd={(mass_g) => onAct({ kind: "add", ingredient: jar, value: mass_g })}
           />
         ))}
-        <Do
-          word="It holds: shape it"
-          busy={act.isPending}
+        <Press
+          disabled={act.isPending}
           next={fresh && run.wanted.includes(last?.state ?? "")}
-          onDo={() => onAct({ kind: "shape" })}
-        />
+          onClick={() => onAct({ kind: "shape" })}
+        >
+          It holds: shape it
+        </Press>
       </section>
     </div>
-  );
-}
-
-function Do({
-  word,
-  busy,
-  next = false,
-  onDo,
-}: {
-  word: string;
-  busy: boolean;
-  next?: boolean;
-  onDo: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      disabled={busy}
-      className={`min-h-[64px] border-t-2 px-4 text-state font-semibold disabled:text-soft ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink"}`}
-      onClick={onDo}
-    >
-      {word}
-    </button>
   );
 }
 
