@@ -168,6 +168,12 @@ def test_a_series_is_judged_and_observations_are_learnt_from(tmp_path: Path) -> 
         refused = run("learn", str(tmp_path / "o.json"))
         assert (refused.returncode, refused.stderr.count("\n")) == (2, 1)
         assert sentence in refused.stderr
+    many = observations | {"observations": [seen[0]] * 3000}  # each brings its formula: some 2 MB in all
+    (tmp_path / "o.json").write_text(json.dumps(many), encoding="utf-8")
+    assert (tmp_path / "o.json").stat().st_size > 1_000_000
+    assert strict(run("learn", str(tmp_path / "o.json")).stdout)["factors"][0]["n"] == 3000
+    (tmp_path / "o.json").write_bytes(b" " * 20_000_001)
+    assert "larger than 20 MB" in run("learn", str(tmp_path / "o.json")).stderr
     (tmp_path / "s.json").write_text(json.dumps(series | {"claim": {"reading": "cm"}}), encoding="utf-8")
     assert run("judge-series", str(tmp_path / "s.json")).returncode == 2
 

@@ -21,8 +21,11 @@ function useMeasured<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
   return useMutation({
     mutationFn: act,
     onSettled: async () => {
-      await queries.invalidateQueries({ queryKey: MEASUREMENTS });
-      await queries.invalidateQueries({ queryKey: LEARNING });
+      // One that was asked before knows nothing of it, and a first one is not asked again by itself.
+      for (const queryKey of [MEASUREMENTS, LEARNING]) {
+        await queries.cancelQueries({ queryKey });
+        await queries.invalidateQueries({ queryKey });
+      }
     },
   });
 }

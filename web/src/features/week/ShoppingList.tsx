@@ -37,7 +37,7 @@ export function ShoppingList() {
         {items.map((line) => (
           <li
             key={line.ingredient}
-            className="grid grid-cols-[8.5rem_8.5rem_1fr_auto] items-baseline gap-x-3 border-b-[0.9px] border-ink py-1"
+            className="grid grid-cols-[8rem_9.5rem_1fr_auto] items-baseline gap-x-3 border-b-[0.9px] border-ink py-1"
           >
             <span className="font-medium">{line.name}</span>
             <span>
