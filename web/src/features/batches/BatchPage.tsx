@@ -33,7 +33,8 @@ export function BatchPage() {
     () => new Map((ingredients.data?.ingredients ?? []).map((item) => [item.id, item])),
     [ingredients.data],
   );
-  if (batch.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
+  if (batch.error && !batch.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
   if (!batch.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <BatchRecord key={id} batch={batch.data} ingredients={byId} />;
 }

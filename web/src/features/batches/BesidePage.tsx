@@ -11,7 +11,8 @@ export function BesidePage() {
   const other = Number(parameters.get("other")) || null;
   const batch = useBatch(id);
   const comparison = useBatchComparison(id, other);
-  if (batch.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
+  if (batch.error && !batch.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
   if (!batch.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">

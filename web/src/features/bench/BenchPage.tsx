@@ -41,7 +41,9 @@ export function BenchPage() {
   const id = Number(useParams().batchId);
   const batch = useBatch(id);
   const reference = useReference();
-  if (batch.error) return <p className="px-14 py-10 text-state text-rosy">{messageOf(batch.error)}</p>;
+  // While the network is away asking again fails, and what is known stays on the screen.
+  if (batch.error && !batch.data)
+    return <p className="px-14 py-10 text-state text-rosy">{messageOf(batch.error)}</p>;
   if (!batch.data || !reference.data) return <p className="px-14 py-10 text-state text-soft">Opening…</p>;
   return <Bench key={id} batch={batch.data} reference={reference.data} />;
 }

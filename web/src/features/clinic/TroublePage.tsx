@@ -21,7 +21,8 @@ const MEASURES = new Set(["°C", "%", "hours", "weeks", "times", "g", "L"]);
 /** A conversation beside the piece's own record: what it may be, why, what is asked, what to do. */
 export function TroublePage() {
   const trouble = useTrouble(Number(useParams().troubleId));
-  if (trouble.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(trouble.error)}</p>;
+  if (trouble.error && !trouble.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(trouble.error)}</p>;
   if (!trouble.data) return <p className="px-14 py-10 text-reading text-soft">Reading the record…</p>;
   return <Sheet trouble={trouble.data} />;
 }

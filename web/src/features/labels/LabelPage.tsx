@@ -33,7 +33,8 @@ export function LabelPage() {
 
 function OfFormula({ id }: { id: number }) {
   const formula = useFormula(id);
-  if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
+  if (formula.error && !formula.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
   return (
     <Labels
       of={{ formula_id: id }}
@@ -46,7 +47,8 @@ function OfFormula({ id }: { id: number }) {
 
 function OfBatch({ id }: { id: number }) {
   const batch = useBatch(id);
-  if (batch.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
+  if (batch.error && !batch.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(batch.error)}</p>;
   const name = batch.data ? `${batch.data.name}, batch ${id}` : "";
   return <Labels of={{ batch_id: id }} name={name} back={`/batches/${id}`} word="Its record" />;
 }

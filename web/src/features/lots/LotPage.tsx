@@ -26,7 +26,8 @@ const KIND: Record<string, string> = {
 /** One lot: what came and went, the batches and pieces it is in, and counting it. */
 export function LotPage() {
   const trace = useLotTrace(Number(useParams().lotId));
-  if (trace.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(trace.error)}</p>;
+  if (trace.error && !trace.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(trace.error)}</p>;
   if (!trace.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Sheet trace={trace.data} />;
 }

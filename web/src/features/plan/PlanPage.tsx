@@ -29,7 +29,8 @@ import { newPlan, newWish, type PlanDraft, refusal, sheetAddress, toAsk, type Wi
 export function PlanPage() {
   const id = Number(useParams().formulaId);
   const formula = useFormula(id);
-  if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
+  if (formula.error && !formula.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
   if (!formula.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Plan key={id} id={id} answer={formula.data} />;
 }

@@ -8,7 +8,8 @@ export function EyePage() {
   const [seed, setSeed] = useState(1);
   const [given, setGiven] = useState<readonly string[]>([]);
   const cards = useCards(seed);
-  if (cards.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(cards.error)}</p>;
+  if (cards.error && !cards.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(cards.error)}</p>;
   if (!cards.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   const { items, states } = cards.data;
   const card = items[given.length];

@@ -13,7 +13,8 @@ const AMOUNTS_G = [2, 5, 10, 20, 40];
 /** At a practice bowl: what the hands say, what can be done, one thing at a time. Marked on every side. */
 export function RunPage() {
   const run = usePracticeRun(Number(useParams().runId));
-  if (run.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(run.error)}</p>;
+  if (run.error && !run.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(run.error)}</p>;
   if (!run.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">

@@ -10,7 +10,8 @@ import { ResponseDrawing } from "./ResponseDrawing";
 /** One design: its trials as a weigh list, what each read, and the reading fitted between them. */
 export function DesignPage() {
   const design = useDesign(Number(useParams().designId));
-  if (design.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(design.error)}</p>;
+  if (design.error && !design.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(design.error)}</p>;
   if (!design.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Sheet design={design.data} />;
 }

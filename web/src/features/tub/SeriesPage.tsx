@@ -19,7 +19,8 @@ import { VariantTable } from "./VariantTable";
 /** One series: the claim, the baths under their codes, the answer once they are opened, and all variants on one sheet. */
 export function SeriesPage() {
   const series = useSeries(Number(useParams().seriesId));
-  if (series.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(series.error)}</p>;
+  if (series.error && !series.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(series.error)}</p>;
   if (!series.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Sheet series={series.data} />;
 }

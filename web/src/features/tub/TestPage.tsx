@@ -24,7 +24,8 @@ export function TestPage() {
   const [parameters, setParameters] = useSearchParams();
   const test = useTubTest(id);
   const other = useTubTest(Number(parameters.get("other")) || null);
-  if (test.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(test.error)}</p>;
+  if (test.error && !test.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(test.error)}</p>;
   if (!test.data) return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return (
     <Test

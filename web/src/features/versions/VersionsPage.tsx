@@ -17,7 +17,8 @@ import { Button, useNotice } from "../../ui";
 export function VersionsPage() {
   const id = Number(useParams().formulaId);
   const formula = useFormula(id);
-  if (formula.error) return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
+  if (formula.error && !formula.data)
+    return <p className="px-14 py-10 text-reading text-rosy">{messageOf(formula.error)}</p>;
   if (!formula.data || !formula.isFetchedAfterMount)
     return <p className="px-14 py-10 text-reading text-soft">Opening…</p>;
   return <Versions key={id} answer={formula.data} />;
