@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from datetime import datetime
 from typing import Any
 
@@ -17,6 +18,14 @@ OpenPage = Callable[..., Page]
 def said(page: Page, server: Server) -> dict[str, Any]:
     found: dict[str, Any] = page.request.get(f"{server.address}/api/settings").json()["settings"]
     return found
+
+
+@contextmanager
+def keeping(page: Page) -> Iterator[None]:
+    """What is done within is on disk when this ends."""
+    with page.expect_response(lambda answer: answer.url.endswith("/api/settings") and answer.request.method == "PUT") as told:
+        yield
+    assert told.value.ok
 
 
 def kept(page: Page) -> None:
@@ -37,7 +46,8 @@ def test_what_stands_in_the_workshop_reaches_the_pages(server: Server, open_page
     volume = tools.get_by_label("Volume of Old tea tin")
     expect(volume).to_have_value("61.5")
     volume.fill("60")
-    volume.press("Tab")
+    with keeping(page):
+        volume.press("Tab")
     expect(tools.get_by_label("Volume of Old tea tin")).to_have_value("60")
     assert {each["name"]: each["volume_ml"] for each in said(page, server)["tools"]}["Old tea tin"] == 60.0
 
@@ -45,15 +55,17 @@ def test_what_stands_in_the_workshop_reaches_the_pages(server: Server, open_page
     tubs.get_by_label("Name of another tub").fill("the zinc tub")
     tubs.get_by_label("Its water in litres").fill("70")
     tubs.get_by_label("Its surface in square metres").fill("0,45")
-    tubs.get_by_role("button", name="Add the tub").click()
+    with keeping(page):
+        tubs.get_by_role("button", name="Add the tub").click()
     expect(tubs.get_by_text("the zinc tub")).to_be_visible()
 
     scale = page.get_by_role("region", name="Scale and sprayer")
     scale.get_by_label("Tolerance that is always allowed").fill("0.2")
-    scale.get_by_label("Tolerance that is always allowed").press("Tab")
+    with keeping(page):
+        scale.get_by_label("Tolerance that is always allowed").press("Tab")
     scale.get_by_label("One stroke of the sprayer").fill("0.2")
-    scale.get_by_label("One stroke of the sprayer").press("Tab")
-    page.wait_for_timeout(600)
+    with keeping(page):
+        scale.get_by_label("One stroke of the sprayer").press("Tab")
     assert (said(page, server)["tolerance"]["least_g"], said(page, server)["spray_ml"]) == (0.2, 0.2)
 
     page.goto(f"{server.address}/tub")
@@ -78,9 +90,9 @@ def test_a_new_formula_begins_in_the_air_of_the_month(server: Server, open_page:
     for what, value in (("Temperature", "17"), ("Humidity", "58")):
         line = page.get_by_label(re.compile(f"{what} in {month},"))
         line.fill(value)
-        line.press("Tab")
+        with keeping(page):
+            line.press("Tab")
         expect(page.get_by_label(re.compile(f"{what} in {month},"))).to_have_value(value)
-        page.wait_for_timeout(400)
     drawing = page.get_by_role("img", name=re.compile("Air by month"))
     expect(drawing).to_have_attribute("aria-label", re.compile(f"{month} 17 °C, 58 %"))
     page.goto(server.address)
