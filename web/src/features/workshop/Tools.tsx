@@ -46,11 +46,11 @@ export function Tools({ own, change }: { own: readonly OwnTool[]; change: Change
                 empty={false}
                 className="w-20 text-center"
                 onKeep={(volume_ml) =>
-                  void change({
-                    tools: own.map((each) =>
+                  void change((now) => ({
+                    tools: (now.tools ?? []).map((each) =>
                       each.id === tool.id ? { ...each, volume_ml: Number(volume_ml) } : each,
                     ),
-                  })
+                  }))
                 }
               />
             ) : (

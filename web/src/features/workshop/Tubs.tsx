@@ -11,7 +11,9 @@ type Tub = NonNullable<Settings["tubs"]>[number];
 export function Tubs({ tubs, change }: { tubs: readonly Tub[]; change: Change }) {
   const [typed, setTyped] = useState({ name: "", litres: "", area: "" });
   const set = (index: number, some: Partial<Tub>) =>
-    void change({ tubs: tubs.map((tub, at) => (at === index ? { ...tub, ...some } : tub)) });
+    void change((now) => ({
+      tubs: (now.tubs ?? []).map((tub, at) => (at === index ? { ...tub, ...some } : tub)),
+    }));
   const onAdd = async () => {
     const [tub_l, tub_area_m2] = [readDecimal(typed.litres), readDecimal(typed.area)];
     if (!typed.name.trim() || !tub_l || !tub_area_m2) return;

@@ -18,7 +18,11 @@ export function Weighing({ said, change }: { said: Settings; change: Change }) {
           most={10}
           empty={false}
           className="w-14 text-center"
-          onKeep={(pct) => void change({ tolerance: { ...tolerance, share: Number(pct) / 100 } })}
+          onKeep={(pct) =>
+            void change((now) => ({
+              tolerance: { ...tolerance, ...now.tolerance, share: Number(pct) / 100 },
+            }))
+          }
         />{" "}
         %, and always by{" "}
         <KeptNumber
@@ -29,7 +33,11 @@ export function Weighing({ said, change }: { said: Settings; change: Change }) {
           most={50}
           empty={false}
           className="w-16 text-center"
-          onKeep={(least_g) => void change({ tolerance: { ...tolerance, least_g: Number(least_g) } })}
+          onKeep={(least_g) =>
+            void change((now) => ({
+              tolerance: { ...tolerance, ...now.tolerance, least_g: Number(least_g) },
+            }))
+          }
         />{" "}
         {unitShown("g")}; a batch that is begun keeps its own.
       </p>

@@ -17,7 +17,9 @@ const USUAL: Room = { temperature_c: 21, humidity_pct: 40 };
 /** The workshop's air by month: new formulas begin in it, and their Desk can be set to any month. */
 export function Year({ rooms, change }: { rooms: readonly Room[]; change: Change }) {
   const set = (index: number, some: Partial<Room>) =>
-    void change({ rooms: rooms.map((room, at) => (at === index ? { ...room, ...some } : room)) });
+    void change((now) => ({
+      rooms: (now.rooms ?? []).map((room, at) => (at === index ? { ...room, ...some } : room)),
+    }));
   return (
     <section aria-label="Air by month">
       <h2 className="text-label italic text-soft">
