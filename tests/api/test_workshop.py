@@ -80,7 +80,7 @@ def test_what_cannot_be_meant_of_a_workshop_is_refused_and_nothing_is_lost(clien
     tub = {"name": "tub", "tub_l": 120.0, "tub_area_m2": 0.7}
     put(client, tubs=[tub], tools=[TIN])
     for wrong in (
-        {"tubs": []}, {"tubs": [tub, tub]}, {"tubs": [{**tub, "tub_l": -1}]}, {"tools": [TIN, {**TIN, "id": "own-other"}]},
+        {"tubs": []}, {"tubs": [{**tub, "name": "  "}]}, {"tools": [{**TIN, "name": " "}]}, {"tubs": [tub, tub]}, {"tubs": [{**tub, "tub_l": -1}]}, {"tools": [TIN, {**TIN, "id": "own-other"}]},
         {"tools": [{**TIN, "id": "disher-24"}]}, {"tools": [{**TIN, "volume_ml": 0}]}, {"spray_ml": 0}, {"spray_ml": 1e9},
         {"tolerance": {"share": 0.9, "least_g": 0.5}}, {"rooms": [{"temperature_c": 20, "humidity_pct": 50}] * 3},
         {"rooms": [{"temperature_c": 20, "humidity_pct": 500}] * 12},

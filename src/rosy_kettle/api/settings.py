@@ -39,6 +39,9 @@ def _check(body: StudioSave) -> None:
         raise InputError(f"A day that opens at {wrong.from_h} cannot close at {wrong.to_h}.", quantity="week")
     if len({each.currency for each in body.rates}) < len(body.rates):
         raise InputError("A currency has two rates; keep one of them.", quantity="rates")
+    names = [each.name for each in body.tubs] + [each.name for each in body.tools]
+    if not all(name.strip() for name in names):
+        raise InputError("A tub or a tool has no name; give it one.", quantity="tubs")
     if len({each.name for each in body.tubs}) < len(body.tubs):
         raise InputError("Two tubs have the same name; call one of them otherwise.", quantity="tubs")
     if len({each.id for each in body.tools}) < len(body.tools) or len({each.name for each in body.tools}) < len(body.tools):

@@ -12,7 +12,7 @@ from rosy_kettle.core.making.stock.packs import Delivery
 from rosy_kettle.core.records import REFERENCE_CURRENCY, USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Rate, Room, Tolerance, Tub
 from rosy_kettle.store.settings import read_settings, write_settings
 
-__all__ = ["OpenHours", "StudioSettings", "change_settings", "studio_settings"]
+__all__ = ["OpenHours", "StudioSettings", "change_settings", "settings_from", "studio_settings"]
 
 USUAL_WEEK = tuple((9, 17) if day < 5 else (0, 0) for day in range(7))  # noqa: PLR2004 - Monday to Friday
 
@@ -61,7 +61,18 @@ class StudioSettings:
 
 def studio_settings(session: Session) -> StudioSettings:
     """Return the settings; what nobody has said is usual."""
-    said: dict[str, Any] = read_settings(session)
+    return settings_from(read_settings(session))
+
+
+def settings_from(kept: dict[str, Any]) -> StudioSettings:
+    """Return settings from what was kept.
+
+    Raises
+    ------
+    LookupError, TypeError, ArithmeticError
+        If they are no settings of this version.
+    """
+    said = dict(kept)
     if "week" in said:
         said["week"] = tuple(OpenHours(**day) for day in said["week"])
     if "rates" in said:

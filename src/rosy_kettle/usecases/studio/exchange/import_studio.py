@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.files.studio_zip import StudioZip, open_studio_zip
+from rosy_kettle.files.typed import refuse_untyped
 from rosy_kettle.store import Studio
 from rosy_kettle.store.base import Base
 from rosy_kettle.store.batches import BatchRow
@@ -32,6 +33,7 @@ from rosy_kettle.usecases.studio.exchange.take_formulas import take_formulas
 from rosy_kettle.usecases.studio.exchange.take_in import Difference, Intake
 from rosy_kettle.usecases.studio.exchange.take_pantry import take_ingredients, take_lots, take_movements
 from rosy_kettle.usecases.studio.exchange.take_told import take_told
+from rosy_kettle.usecases.studio.studio_settings import StudioSettings, settings_from
 
 __all__ = ["Difference", "ImportedStudio", "import_studio"]
 
@@ -135,6 +137,9 @@ def _lists(intake: Intake, name: str, lists: tuple[tuple[str, type[Base], tuple[
             pointed: dict[str, Any] = intake.points(row)
             here = known.get(tuple(pointed.get(key) for key in by))
             former = row.get("id") if numbered and row_class is not SettingsRow else None
+            if row_class is SettingsRow:
+                refuse_untyped(StudioSettings, row["said"])
+                settings_from(row["said"])  # every page reads them: what cannot be read is not taken in
             if here is None:
                 intake.insert(table, intake.values(row, table, name), former)
                 continue
