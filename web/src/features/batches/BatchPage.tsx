@@ -15,6 +15,7 @@ import {
   useReference,
   useRefreshBatch,
 } from "../../api";
+import { emptied } from "../../lib/emptied";
 import { figure, sayMass } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
@@ -221,7 +222,7 @@ function Foot({ batch, act }: { batch: Batch; act: (event: Happening) => Promise
     const event: Happening = batch.closed_at
       ? { kind: "amended", text: text.trim() }
       : { kind: "note", text: text.trim() };
-    if (await act(event)) setText("");
+    if (await act(event)) setText(emptied(text));
   };
   const onMade = async () => {
     try {

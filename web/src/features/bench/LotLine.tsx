@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type Batch, useBatchLots } from "../../api";
+import { emptied } from "../../lib/emptied";
 import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import type { StepProps } from "./step";
@@ -25,7 +26,7 @@ export function LotLine({
   const onTake = async (taken: string) => {
     await act({ kind: "lot", ingredient, code: taken });
     setOpen(false);
-    setCode("");
+    setCode(emptied(code));
   };
   return (
     <section aria-label="Jar" className="text-bench-key">

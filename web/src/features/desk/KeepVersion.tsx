@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { messageOf, useKeepVersion } from "../../api";
+import { emptied } from "../../lib/emptied";
 import { Button, Dialog, Field, useNotice } from "../../ui";
 
 /** Asks for a few words and keeps the formula as it is. */
@@ -28,7 +29,7 @@ export function KeepVersion({
       await keep.mutateAsync({ id, note });
       say("This version is kept; the next change starts a new one.");
       onOpenChange(false);
-      setNote("");
+      setNote(emptied(note));
     } catch (error) {
       say(messageOf(error), { asks: true });
     }

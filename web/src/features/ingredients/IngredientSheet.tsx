@@ -12,6 +12,7 @@ import {
   useSaveStock,
   useSetPrice,
 } from "../../api";
+import { emptied } from "../../lib/emptied";
 import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { Button, Field, NumberInput, Strip, useNotice } from "../../ui";
 import { CertificateFields } from "./CertificateFields";
@@ -277,7 +278,7 @@ function Names({ item }: { item: IngredientAnswer }) {
     if (!text.trim()) return;
     try {
       await learn.mutateAsync({ id: item.id, phrase: text });
-      setText("");
+      setText(emptied(text));
       setError(undefined);
     } catch (failure) {
       setError(messageOf(failure));

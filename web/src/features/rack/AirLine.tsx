@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { messageOf, type Rack, useKeepPlace, useLogAir } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { emptied } from "../../lib/emptied";
 import { sayTemperature } from "../../lib/numbers";
 import { readTyped, temperatureUnit } from "../../lib/units";
 import { Button, KeptNumber, NumberInput, useNotice } from "../../ui";
@@ -20,8 +21,8 @@ export function AirLine({ place }: { place: Place }) {
       return say("Air has degrees and a humidity: two numbers.", { asks: true });
     try {
       await log.mutateAsync({ place: place.name, temperature_c, humidity_pct });
-      setCelsius("");
-      setHumidity("");
+      setCelsius(emptied(celsius));
+      setHumidity(emptied(humidity));
     } catch (error) {
       say(messageOf(error), { asks: true });
     }
@@ -99,7 +100,7 @@ export function AnotherPlace({ taken }: { taken: readonly string[] }) {
     if (!called || taken.includes(called)) return say("A place wants a name of its own.", { asks: true });
     try {
       await keepPlace.mutateAsync({ name: called, trays: 1 });
-      setName("");
+      setName(emptied(name));
       setOpen(false);
     } catch (error) {
       say(messageOf(error), { asks: true });

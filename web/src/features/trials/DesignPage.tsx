@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { messageOf, type TrialDesign, useAmendResult, useDesign, useReadBack } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { emptied } from "../../lib/emptied";
 import { figure, fixed, percent, sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { Button, DrawingTools, NumberInput, useNotice } from "../../ui";
@@ -144,7 +145,7 @@ function Results({ design, trial }: { design: TrialDesign; trial: TrialDesign["t
     const value = readDecimal(typed);
     if (value === null) return;
     if (Number.isNaN(value)) return say("A number, please.", { asks: true });
-    if (await attempt(() => readBack.mutateAsync({ trial: trial.number, value }))) setTyped("");
+    if (await attempt(() => readBack.mutateAsync({ trial: trial.number, value }))) setTyped(emptied(typed));
   };
   const leaveOut = async (result: number, value: number) => {
     if (await attempt(() => amend.mutateAsync({ result, value: null })))

@@ -11,6 +11,7 @@ import {
   useTubTests,
 } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { emptied } from "../../lib/emptied";
 import { fixed, sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, Photos, useNotice } from "../../ui";
 import { SeenForm } from "./SeenForm";
@@ -186,7 +187,7 @@ function Foot({ test, act }: { test: TubTest; act: (event: TubHappening) => Prom
         className="flex items-end gap-3"
         onSubmit={async (event) => {
           event.preventDefault();
-          if (text.trim() && (await act({ kind: "note", text: text.trim() }))) setText("");
+          if (text.trim() && (await act({ kind: "note", text: text.trim() }))) setText(emptied(text));
         }}
       >
         <label className="text-caption italic text-soft">

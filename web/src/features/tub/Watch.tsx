@@ -1,6 +1,7 @@
-import { useEffect, useState } from "react";
+import { type Dispatch, type SetStateAction, useEffect, useState } from "react";
 import type { TubHappening, TubTest } from "../../api";
 import { readDecimal } from "../../lib/decimals";
+import { emptied } from "../../lib/emptied";
 import { Button, NumberInput } from "../../ui";
 
 const ASKED = [1, 5, 10, 20] as const; // minutes the foam is measured at
@@ -8,7 +9,7 @@ const ASKED = [1, 5, 10, 20] as const; // minutes the foam is measured at
 interface Props {
   test: TubTest;
   height: string;
-  onHeight: (typed: string) => void;
+  onHeight: Dispatch<SetStateAction<string>>;
   act: (event: TubHappening) => Promise<boolean>;
 }
 
@@ -28,8 +29,8 @@ export function Watch({ test, height, onHeight, act }: Props) {
     if (Number.isNaN(asked) || asked < 0) return setRefused("After how many minutes? A number.");
     setRefused("");
     if (await act({ kind: "foam", minutes: asked, height_cm })) {
-      onHeight("");
-      setAt("");
+      onHeight(emptied(height));
+      setAt(emptied(at));
     }
   };
   return (

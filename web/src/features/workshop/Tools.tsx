@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type Settings, useMoulds, useReference, useSaveMoulds } from "../../api";
+import { emptied } from "../../lib/emptied";
 import { readTyped, unitShown } from "../../lib/units";
 import { Button, KeptNumber, NumberInput } from "../../ui";
 import { TakeOut } from "./TakeOut";
@@ -111,8 +112,8 @@ function OwnToolForm({ own, change }: { own: readonly OwnTool[]; change: Change 
     if (!name.trim() || !volume_ml) return;
     const made = { id: freeId(name, own), name: name.trim(), type, volume_ml };
     if (await change({ tools: [...own, made] })) {
-      setName("");
-      setVolume("");
+      setName(emptied(name));
+      setVolume(emptied(volume));
     }
   };
   return (
