@@ -68,3 +68,15 @@ def test_what_is_short_has_something_in_its_place(server: Server, open_page: Ope
     expect(order.get_by_role("link")).to_have_attribute("href", re.compile(r"/formulas/\d+$"))
     page.keyboard.press("Escape")
     expect(sheet).to_have_count(0)
+
+
+def test_reading_the_studio_stops_and_goes_on(server: Server, open_page: OpenPage) -> None:
+    page = open_page(f"{server.address}/tub")
+    page.request.delete(f"{server.address}/api/learning/progress")
+    page.goto(f"{server.address}/learning")
+    expect(page.get_by_text("have still to be read")).to_be_visible()
+    expect(page.get_by_text("0 batches felt")).to_be_visible()
+    page.get_by_role("button", name="Go on reading").click()
+    expect(page.get_by_text("have still to be read")).to_have_count(0)
+    expect(page.get_by_role("button", name="Stop")).to_have_count(0)
+    expect(page.get_by_text("Your bases drink")).to_be_visible()

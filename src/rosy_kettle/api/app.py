@@ -52,6 +52,7 @@ from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.devices.label_printer import SimulatedPrinter
 from rosy_kettle.store import Studio
+from rosy_kettle.usecases.learning.learner import Learner
 from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.version import VERSION
 
@@ -91,6 +92,7 @@ def create_app(
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["studio"] = studio
     app.extensions["keeper"] = Keeper(studio)
+    app.extensions["learner"] = Learner(studio)
     app.extensions["devices"] = bench or BenchDevices()
     app.extensions["transfer"] = Transfer()
     app.extensions["list_transfer"] = Transfer()

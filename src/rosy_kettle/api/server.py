@@ -75,8 +75,9 @@ def serve_studio(
     if studio.lock is not None and studio.lock.nobody_else():
         settle_waiting_photos(studio.path)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
-    stopped, keeper = threading.Event(), app.extensions["keeper"]
+    stopped, keeper, learner = threading.Event(), app.extensions["keeper"], app.extensions["learner"]
     keeper.start()
+    learner.start()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
     threading.Thread(target=back_up_daily, args=(studio, stopped, lambda said: click.echo(said, err=True)), daemon=True).start()
@@ -87,6 +88,7 @@ def serve_studio(
     finally:
         stopped.set()
         keeper.stop()
+        learner.close()
         studio.close()
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, select
+from sqlalchemy import JSON, ForeignKey, Select, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
-__all__ = ["MeasurementRow", "add_measurement", "list_measurements"]
+__all__ = ["MeasurementRow", "add_measurement", "counted_measurements", "list_measurements"]
 
 
 class MeasurementRow(Base):
@@ -44,6 +44,15 @@ def add_measurement(session: Session, row: MeasurementRow) -> MeasurementRow:
 
 def list_measurements(session: Session, limit: int) -> list[MeasurementRow]:
     """Return the measurements that count, the newest first."""
+    return list(
+        session.scalars(
+            select(MeasurementRow).where(MeasurementRow.id.in_(counted_measurements(limit))).order_by(MeasurementRow.id.desc())
+        )
+    )
+
+
+def counted_measurements(limit: int) -> Select[int]:
+    """Ask for the numbers of the measurements that count, the newest first."""
     left_out = select(MeasurementRow.leaves_out).where(MeasurementRow.leaves_out.is_not(None))
-    asked = select(MeasurementRow).where(MeasurementRow.leaves_out.is_(None), MeasurementRow.id.not_in(left_out))
-    return list(session.scalars(asked.order_by(MeasurementRow.id.desc()).limit(limit)))
+    asked = select(MeasurementRow.id).where(MeasurementRow.leaves_out.is_(None), MeasurementRow.id.not_in(left_out))
+    return asked.order_by(MeasurementRow.id.desc()).limit(limit)

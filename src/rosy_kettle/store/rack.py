@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -15,7 +16,7 @@ from rosy_kettle.store.happenings import next_seq
 __all__ = [
     "AirRow", "PlaceRow", "TrayEventRow", "TrayRow", "add_air", "add_tray", "add_tray_event", "air_since", "find_tray",
     "last_seqs", "latest_air", "list_places", "list_tray_events", "list_trays", "set_place", "thin_air", "tray_set_out_with",
-    "trays_of_batch", "trays_taken",
+    "trays_by_id", "trays_of_batch", "trays_taken",
 ]  # fmt: skip
 
 
@@ -114,6 +115,11 @@ def list_trays(session: Session, *, wrapped: bool, query: str, before: int | Non
 def trays_of_batch(session: Session, batch_id: int) -> list[TrayRow]:
     """Return the trays a batch was set out on."""
     return list(session.scalars(select(TrayRow).where(TrayRow.batch_id == batch_id).order_by(TrayRow.id)))
+
+
+def trays_by_id(session: Session, tray_ids: Sequence[int]) -> list[TrayRow]:
+    """Return the trays of some numbers, of those that are there."""
+    return list(session.scalars(select(TrayRow).where(TrayRow.id.in_(tray_ids))))
 
 
 def list_tray_events(session: Session, tray_ids: list[int]) -> dict[int, list[TrayEventRow]]:

@@ -10,7 +10,7 @@ import pytest
 
 from rosy_kettle.core.learning.apply import with_factors
 from rosy_kettle.core.learning.factors import SIDE, Factor, Learnt, learn
-from rosy_kettle.core.learning.observations import Observation, equations_of
+from rosy_kettle.core.learning.observations import Observation, told_by
 from rosy_kettle.core.making.plan import Wish, plan_order
 from rosy_kettle.core.parameters.learning import LearningParameters
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -47,6 +47,21 @@ def test_shrinkage_is_the_normal_posterior_in_closed_form(tables: Tables, factor
         pytest.approx(math.exp(mean - SIDE / math.sqrt(precision))), pytest.approx(math.exp(mean + SIDE / math.sqrt(precision)))
     )  # fmt: skip
     assert told.n == len(factors)
+
+
+def test_what_is_left_is_measured_with_each_observation_left_out(tables: Tables) -> None:
+    """Against leaving each out by hand; Allen, Technometrics 16 (1974) 125, gives it from one solution."""
+    seen = np.log((1.4, 1.3, 0.8, 1.2, 2.5))
+    plain = seen.sum() / P.dried_noise**2 / (1 / P.drying_prior**2 + len(seen) / P.dried_noise**2)
+    noise = P.dried_noise * math.sqrt(
+        (P.noise_counts + (((seen - plain) / P.dried_noise) ** 2).sum()) / (P.noise_counts + len(seen))
+    )
+    off = []
+    for index in range(len(seen)):
+        others = np.delete(seen, index)
+        off.append(abs(seen[index] - others.sum() / noise**2 / (1 / P.drying_prior**2 + len(others) / noise**2)))
+    (error,) = learn(dried(tables, *np.exp(seen)), tables).errors
+    assert (error.before, error.after) == (pytest.approx(np.abs(seen).mean()), pytest.approx(np.mean(off)))
 
 
 def test_few_observations_stay_near_the_default_and_many_do_not(tables: Tables) -> None:
@@ -90,7 +105,7 @@ def test_what_powders_drink_is_shared_out_by_what_they_drink(tables: Tables) -> 
             for _ in range(60):
                 middle = math.sqrt(low * high)
                 facts = {key: middle, "wetter": "glycerin", "temperature_c": 21.0}
-                log_said = equations_of(Observation("rope", formula, facts), tables, P)[0].seen + math.log(wanted)
+                log_said = told_by(Observation("rope", formula, facts), tables, P).equations[0].seen + math.log(wanted)
                 low, high = (middle, high) if log_said < math.log(wanted * thirst) else (low, middle)
             at[key] = low
         return Observation("rope", formula, {**at, "wetter": "glycerin", "temperature_c": 21.0})
@@ -107,7 +122,7 @@ def roped(tables: Tables, formula: Formula, thirst: float) -> Observation:
     for _ in range(60):
         middle = math.sqrt(low * high)
         facts = {"rolls_at_g": middle, "wetter": "glycerin", "temperature_c": 21.0}
-        said = equations_of(Observation("rope", formula, facts), tables, P)[0].seen + math.log(P.rolls_at)
+        said = told_by(Observation("rope", formula, facts), tables, P).equations[0].seen + math.log(P.rolls_at)
         low, high = (middle, high) if said < math.log(P.rolls_at * thirst) else (low, middle)
     return Observation("rope", formula, {"rolls_at_g": low, "wetter": "glycerin", "temperature_c": 21.0})
 
@@ -210,7 +225,7 @@ def test_foam_that_is_gone_counts_as_a_millimetre(tables: Tables) -> None:
     """A height of nothing has no logarithm; less than a millimetre nobody reads off a rule: common practice."""
 
     def seen(height_cm: float) -> float:
-        return equations_of(Observation("foam", BETAINE_SCOOP, {"minutes": 10.0, "height_cm": height_cm}), tables, P)[0].seen
+        return told_by(Observation("foam", BETAINE_SCOOP, {"minutes": 10.0, "height_cm": height_cm}), tables, P).equations[0].seen
 
     assert seen(0.0) == seen(0.1)
     assert seen(0.2) - seen(0.1) == pytest.approx(math.log(2))
@@ -221,6 +236,6 @@ def test_drops_say_firmness_by_their_own_curve(tables: Tables) -> None:
     said = evaluate(BETAINE_SCOOP, tables).firmness.at_20_c
     assert said is not None
     for drops, firm in ((12.0, 63.212), (24.0, 86.466), (1.0, 7.996)):
-        (equation,) = equations_of(Observation("scratch", BETAINE_SCOOP, {"drops": drops}), tables, P)
+        (equation,) = told_by(Observation("scratch", BETAINE_SCOOP, {"drops": drops}), tables, P).equations
         assert equation.seen == pytest.approx(firm - said, abs=1e-2)
         assert equation.weights == {"firmness": 1.0}

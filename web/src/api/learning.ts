@@ -7,8 +7,34 @@ const LEARNING = ["learning"] as const;
 export type Learning = components["schemas"]["LearningAnswer"];
 export type LearntFactor = components["schemas"]["FactorAnswer"];
 
+const LOOK_MS = 3000;
+const PROGRESS_MS = 500;
+
 export const useLearning = () =>
-  useQuery({ queryKey: LEARNING, queryFn: () => api(client.GET("/api/learning")), staleTime: 0 });
+  useQuery({
+    queryKey: LEARNING,
+    queryFn: () => api(client.GET("/api/learning")),
+    staleTime: 0,
+    refetchInterval: (query) => (query.state.data?.reading ? LOOK_MS : false),
+  });
+
+/** How much of the studio's work is read, while it is being read. */
+export const useLearningProgress = () =>
+  useQuery({
+    queryKey: ["learning-progress"] as const,
+    queryFn: () => api(client.GET("/api/learning/progress")),
+    refetchInterval: PROGRESS_MS,
+  });
+
+/** Stop reading, or go on; what is read so far is learnt from. */
+export const useReadOn = () => {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (on: boolean) =>
+      api(on ? client.POST("/api/learning/progress") : client.DELETE("/api/learning/progress")),
+    onSettled: () => queries.invalidateQueries({ queryKey: LEARNING }),
+  });
+};
 
 export type Measurement = components["schemas"]["MeasurementAnswer"];
 const MEASUREMENTS = ["measurements"] as const;

@@ -55,3 +55,7 @@ class LearningAnswer(Response):
     shaped: int
     """Batches whose pieces were weighed."""
     drops: int
+    waiting: int
+    """Batches, trays, baths and measurements that have still to be read."""
+    reading: bool
+    """Whether they are being read now."""

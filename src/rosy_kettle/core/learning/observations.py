@@ -23,7 +23,7 @@ from rosy_kettle.core.parameters.learning import LearningParameters
 from rosy_kettle.core.readings.look import Look
 from rosy_kettle.core.records import Formula, Tables
 
-__all__ = ["Equation", "Observation", "UnusableError", "equations_of"]
+__all__ = ["Equation", "Observation", "Told", "told_by"]
 
 FEWEST_FOR_SPREAD = 2
 
@@ -59,6 +59,17 @@ class Equation:
     """The same weights by ingredient: factor's id and ingredient's id [-]."""
 
 
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What one observation says of the defaults: equations, or why it says nothing."""
+
+    kind: str
+    equations: tuple[Equation, ...] = ()
+    code: str = ""
+    """Why it is set aside; empty where it is used."""
+    facts: Mapping[str, Any] = field(default_factory=dict)
+
+
 class UnusableError(Exception):
     """An observation that says nothing of any factor."""
 
@@ -67,7 +78,7 @@ class UnusableError(Exception):
         self.code, self.facts = code, facts
 
 
-def equations_of(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
+def told_by(observation: Observation, tables: Tables, p: LearningParameters | None = None) -> Told:
     """Return what an observation says.
 
     Parameters
@@ -76,19 +87,21 @@ def equations_of(observation: Observation, tables: Tables, p: LearningParameters
         What was seen
     tables : Tables
         Reference tables with the defaults
-    p : LearningParameters
-        How far one observation is off
+    p : LearningParameters or None
+        How far one observation is off; None takes what is usual
 
     Returns
     -------
-    list
-        Equations, at least one
-
-    Raises
-    ------
-    UnusableError
-        If the models say nothing to hold it against.
+    Told
+        At least one equation; or the code of why it is set aside, where the models say nothing to hold it against
     """
+    try:
+        return Told(observation.kind, tuple(_equations_of(observation, tables, p or LearningParameters())))
+    except UnusableError as error:
+        return Told(observation.kind, (), error.code, error.facts)
+
+
+def _equations_of(observation: Observation, tables: Tables, p: LearningParameters) -> list[Equation]:
     if observation.refused:
         raise UnusableError("not_weighed", why=observation.refused)
     try:

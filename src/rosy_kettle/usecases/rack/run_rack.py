@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Any
@@ -28,12 +29,13 @@ from rosy_kettle.store.rack import (
     list_tray_events,
     list_trays,
     tray_set_out_with,
+    trays_by_id,
     trays_of_batch,
 )
 from rosy_kettle.usecases.batches.run_batch import open_bench
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "look_at_trays_of", "set_out"]
+__all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "look_at_trays_of", "set_out", "weighed_trays"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,6 +140,13 @@ def look_at_trays_of(session: Session, batch_id: int) -> list[Tray]:
     return _looked_at(session, trays_of_batch(session, batch_id))
 
 
+def weighed_trays(session: Session, tray_ids: Sequence[int]) -> Iterator[tuple[TrayRow, TrayState, list[Air]]]:
+    """Yield some trays with the state their events add up to, and the air they stood in."""
+    happened = list_tray_events(session, list(tray_ids))
+    for row in trays_by_id(session, tray_ids):
+        yield row, _state(row, happened[row.id]), _airs(session, row)
+
+
 def _looked_at(session: Session, rows: list[TrayRow]) -> list[Tray]:
     """Look at trays; one that is wrapped stays as it was until something happens to it."""
     tables = studio_tables(session)
@@ -163,12 +172,14 @@ def _looked_at_anew(
     session: Session, row: TrayRow, happened: list[TrayEventRow], tables: Tables, now: str, own: tuple[str, ...]
 ) -> Tray:
     state = _state(row, happened)
-    airs = [
-        Air(each.at.isoformat(), each.temperature_c, each.humidity_pct)
-        for each in air_since(session, row.place, row.set_out_at, row.wrapped_at)
-    ]
-    reading = judge_tray(state, row.set_out_at.isoformat(), now, _known(row, state, tables, airs, own), tables)
+    known = _known(row, state, tables, _airs(session, row), own)
+    reading = judge_tray(state, row.set_out_at.isoformat(), now, known, tables)
     return Tray(row, state, reading, tuple(_event(each) for each in happened))
+
+
+def _airs(session: Session, row: TrayRow) -> list[Air]:
+    logged = air_since(session, row.place, row.set_out_at, row.wrapped_at)
+    return [Air(each.at.isoformat(), each.temperature_c, each.humidity_pct) for each in logged]
 
 
 def _state(row: TrayRow, events: list[TrayEventRow]) -> TrayState:

@@ -13,7 +13,7 @@ import {
   useTransfer,
 } from "../../api";
 import { figure, fixed } from "../../lib/numbers";
-import { Button, DrawingTools, useNotice } from "../../ui";
+import { Button, DrawingTools, HowFar, useNotice } from "../../ui";
 import { Differences } from "./Differences";
 
 /** Years of records: backups on a line of time, and the whole studio out and in as open files. */
@@ -226,22 +226,12 @@ function WholeStudio() {
         </label>
       </p>
       {busy && (
-        <p role="status" className="pt-3 text-body">
-          <progress
-            aria-label="How far it is"
-            className="h-2 w-96 accent-[var(--verd)]"
-            max={Math.max(1, transfer.data?.whole ?? 1)}
-            value={transfer.data?.done ?? 0}
-          />{" "}
-          {figure(transfer.data?.done ?? 0)} of {figure(transfer.data?.whole ?? 0)} files{" "}
-          <button
-            type="button"
-            className="min-h-8 underline underline-offset-4"
-            onClick={() => void stopTransfer()}
-          >
-            Stop
-          </button>
-        </p>
+        <HowFar
+          done={transfer.data?.done ?? 0}
+          whole={transfer.data?.whole ?? 0}
+          of="files"
+          onStop={() => void stopTransfer()}
+        />
       )}
       {found && <Differences found={found} />}
     </section>

@@ -7,6 +7,7 @@ import { seeded } from "../../lib/seed";
 const W = 420;
 const H = 46;
 const Y = 30;
+const LABEL = 54; // the widest figure that is written under a post
 const FURTHEST = 3;
 const STROKES = 5;
 const MOST_TALLY = 25;
@@ -48,9 +49,9 @@ export function FactorStrip({ factor }: { factor: LearntFactor }) {
       <text x={at(factor.default)} y={H - 1} textAnchor="middle" fontSize="13" fill="var(--soft)">
         {said(factor, factor.default)}
       </text>
-      {Math.abs(at(factor.yours) - at(factor.default)) > 54 && (
+      {Math.abs(at(factor.yours) - at(factor.default)) > LABEL && (
         <text
-          x={at(factor.yours)}
+          x={Math.min(W - LABEL / 2, Math.max(LABEL / 2, at(factor.yours)))}
           y={H - 1}
           textAnchor="middle"
           fontSize="14"
@@ -81,9 +82,9 @@ function scaleOf(factor: LearntFactor) {
     .clamp(true);
 }
 
-/** How many observations it rests on, as a hand keeps count. */
+/** How many observations it rests on, as a hand keeps count; more than a hand would keep only the sentence says. */
 export function Tally({ n }: { n: number }) {
-  if (n > MOST_TALLY) return <span className="text-body">{n} observations</span>;
+  if (n > MOST_TALLY) return null;
   const strokes = Array.from({ length: n }, (_, index) => {
     const group = Math.floor(index / STROKES);
     const inGroup = index % STROKES;

@@ -1,8 +1,17 @@
 import { Link } from "react-router";
-import { type Learning, type LearntFactor, messageOf, useFactor, useLearning, useReference } from "../../api";
+import {
+  type Learning,
+  type LearntFactor,
+  messageOf,
+  useFactor,
+  useLearning,
+  useLearningProgress,
+  useReadOn,
+  useReference,
+} from "../../api";
 import { figure } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
-import { Button, useNotice } from "../../ui";
+import { Button, HowFar, useNotice } from "../../ui";
 import { FactorStrip, Tally } from "./FactorStrip";
 import { Guides } from "./Guides";
 
@@ -21,6 +30,7 @@ export function LearningPage() {
           Next trials
         </Link>
       </p>
+      {learning.data && learning.data.waiting > 0 && <Waiting learning={learning.data} />}
       <Guides />
       {learning.error && <p className="pt-6 text-reading text-rosy">{messageOf(learning.error)}</p>}
       {learning.data && learning.data.factors.length === 0 && (
@@ -31,25 +41,38 @@ export function LearningPage() {
       )}
       {learning.data && learning.data.factors.length > 0 && <Factors learning={learning.data} />}
       {learning.data && learning.data.errors.length > 0 && <Errors learning={learning.data} />}
-      {learning.data && learning.data.set_aside.length > 0 && (
-        <section aria-label="Set aside" className="pt-8">
-          <h2 className="text-row italic text-soft">Set aside</h2>
-          <ul className="text-body">
-            {learning.data.set_aside.map((each) => (
-              <li key={each.index}>
-                {each.kind}: {inUnits(each.reason)}.
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {learning.data && learning.data.set_aside.length > 0 && <SetAside learning={learning.data} />}
     </div>
   );
 }
 
+/** What is still to be read: how far it is while it is being read, else a way to go on. */
+function Waiting({ learning }: { learning: Learning }) {
+  const readOn = useReadOn();
+  const say = useNotice();
+  const put = (on: boolean) => {
+    readOn.mutateAsync(on).catch((error: unknown) => say(messageOf(error), { asks: true }));
+  };
+  if (learning.reading) return <Reading onStop={() => put(false)} />;
+  const one = learning.waiting === 1;
+  return (
+    <p className="flex flex-wrap items-baseline gap-5 pt-3 text-body">
+      {figure(learning.waiting)} {one ? "batch, tray or bath has" : "batches, trays and baths have"} still to
+      be read; what is below is learnt from the rest.
+      <Button onClick={() => put(true)}>Go on reading</Button>
+    </p>
+  );
+}
+
+function Reading({ onStop }: { onStop: () => void }) {
+  const progress = useLearningProgress();
+  const { done = 0, whole = 0 } = progress.data ?? {};
+  return <HowFar done={done} whole={whole} of="batches, trays and baths are read" onStop={onStop} />;
+}
+
 function summary(learning: Learning): string {
   const used = learning.factors.filter((each) => each.used !== null).length;
-  const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
+  const counted = (n: number, one: string, more: string) => `${figure(n)} ${n === 1 ? one : more}`;
   const some = (n: number, one: string, more: string) => (n ? `${counted(n, one, more)}, ` : "");
   const measured =
     some(learning.ropes, "rope", "ropes") +
@@ -60,6 +83,27 @@ function summary(learning: Learning): string {
       ? "Nothing of it is used yet."
       : `${used} ${used === 1 ? "factor is" : "factors are"} used in every reading.`
   }`;
+}
+
+/** What could not be learnt from, and why; alike reasons once, with their number. */
+function SetAside({ learning }: { learning: Learning }) {
+  const counted = new Map<string, number>();
+  for (const each of learning.set_aside) {
+    const said = `${each.kind}: ${inUnits(each.reason)}.`;
+    counted.set(said, (counted.get(said) ?? 0) + 1);
+  }
+  return (
+    <section aria-label="Set aside" className="pt-8">
+      <h2 className="text-row italic text-soft">Set aside</h2>
+      <ul className="text-body">
+        {[...counted].map(([said, n]) => (
+          <li key={said}>
+            {said} {n > 1 && <span className="text-soft">{figure(n)} times</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 }
 
 function Factors({ learning }: { learning: Learning }) {

@@ -11,7 +11,7 @@ import {
 import { askingKey } from "../../lib/askingKey";
 import { sayMass } from "../../lib/numbers";
 import { unitShown } from "../../lib/units";
-import { Button, Dialog, useNotice } from "../../ui";
+import { Button, Dialog, HowFar, useNotice } from "../../ui";
 
 /** A list of stock or prices: looked at row by row, taken over in one go, taken back in one go. */
 export function ImportSheet({ onClose }: { onClose: () => void }) {
@@ -98,20 +98,11 @@ export function ImportSheet({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** How far it is, and a way to stop: until it is through, nothing has been kept. */
+/** Until it is through, nothing has been kept. */
 function Running() {
   const progress = useListProgress(true);
   const { done = 0, whole = 0 } = progress.data ?? {};
-  return (
-    <p role="status" className="flex items-baseline gap-5 pt-3 text-body">
-      {whole > 0 ? `${Math.floor((100 * done) / whole)} % of it is through.` : "Reading…"}
-      <svg width="240" height="12" aria-hidden="true">
-        <path d="M0 11.5H240" stroke="var(--ink)" />
-        <rect width={whole > 0 ? (240 * done) / whole : 0} height="11" fill="var(--verd)" />
-      </svg>
-      <Button onClick={() => void stopList()}>Stop</Button>
-    </p>
-  );
+  return <HowFar done={done} whole={whole} of="rows" onStop={() => void stopList()} />;
 }
 
 function Preview({

@@ -16,7 +16,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["DueTask", "RackQuestion", "TrayKnown", "TrayReading", "judge_tray", "know_tray"]
+__all__ = ["DueTask", "RackQuestion", "TrayFit", "TrayKnown", "TrayReading", "fit_tray", "judge_tray", "know_tray"]
 
 OPEN_LOSS_PCT = 5.0  # fizz that may be lost by lying open once dry [% of the acid]; project default
 USUAL_STEP_G = 0.1
@@ -77,6 +77,17 @@ class TrayReading:
 
 
 @dataclass(frozen=True, slots=True)
+class TrayFit:
+    """What weigh-ins, formula and air say of a tray's drying."""
+
+    formula: Formula | None
+    """As made, in the air it has stood in."""
+    prior: Prior
+    fit: DryingFit | None
+    air: Air | None
+
+
+@dataclass(frozen=True, slots=True)
 class TrayKnown:
     """What takes time to work out, and stays the same until something happens to the tray or its air."""
 
@@ -100,7 +111,31 @@ class TrayKnown:
 
 
 def know_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: Sequence[Air]) -> TrayKnown:
-    """Return what weigh-ins, formula and air say of a tray.
+    """Return what weigh-ins, formula and air say of a tray, and what its formula says in that air.
+
+    Parameters
+    ----------
+    state : TrayState
+        What happened to it
+    formula : Formula or None
+        As made; None for pieces from elsewhere
+    tables : Tables
+        Reference tables and what the studio has learnt
+    airs : sequence of Air
+        What was logged where it stands, oldest first
+
+    Returns
+    -------
+    TrayKnown
+        Readings and fit in the mean of that air
+    """
+    dried = fit_tray(state, formula, tables, airs)
+    told = None if dried.formula is None else evaluate(dried.formula, tables)
+    return TrayKnown(dried.formula, told, dried.prior, dried.fit, dried.air, airs[-1] if airs else None)
+
+
+def fit_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: Sequence[Air]) -> TrayFit:
+    """Return what a tray's weigh-ins say of its drying, and nothing else.
 
     Parameters
     ----------
@@ -115,16 +150,13 @@ def know_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: S
 
     Returns
     -------
-    TrayKnown
-        Readings and fit in the mean of that air
+    TrayFit
+        The fit in the mean of that air; none before the first weigh-in
     """
     air = _mean(airs)
     placed = _in_air(formula, air)
     prior = prior_of_formula(placed, tables)
-    return TrayKnown(
-        placed, None if placed is None else evaluate(placed, tables), prior, _fit(state.weighings, prior), air,
-        airs[-1] if airs else None,
-    )  # fmt: skip
+    return TrayFit(placed, prior, _fit(state.weighings, prior), air)
 
 
 def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, tables: Tables) -> TrayReading:
