@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import multiprocessing
 import os
 import random
 import signal
@@ -310,3 +311,20 @@ def test_killed_in_the_middle_of_an_import_it_is_as_if_it_had_not_begun(demo_zip
         else:
             assert sum(rows_of(folder / "studio.sqlite3").values()) == before
             assert not list(photo_folder(folder / "studio.sqlite3").glob("[!.]*"))
+
+
+def test_a_second_process_writes_the_same_files(
+    demo_zip: Path, opened: Callable[[str], Studio], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """From some thousands of files on they are made beside the reading; a stop ends both."""
+    full, beside = opened("full"), tmp_path / "beside.zip"
+    import_studio(full, demo_zip, merge=False)
+    monkeypatch.setattr("rosy_kettle.usecases.studio.exchange.export_studio.MANY", 1)
+    monkeypatch.setattr("rosy_kettle.usecases.studio.exchange.export_studio.AT_ONCE", 7)
+    export_studio(full, beside)
+    assert files_of(beside) == files_of(demo_zip)
+    told: list[int] = []
+    with pytest.raises(StoppedError):
+        export_studio(full, tmp_path / "never.zip", lambda done, _whole: told.append(done), lambda: len(told) > 30)
+    assert multiprocessing.active_children() == []
+    assert not list(tmp_path.glob(".never*"))

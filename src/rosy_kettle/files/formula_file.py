@@ -204,32 +204,25 @@ def formula_from_file(file: FormulaFile) -> Formula:
         If it has more than 2 000 lines or 100 portions.
     """
     _refuse_too_large(file)
-    portions = tuple(
-        Portion(
-            name=portion.name,
-            lines=tuple(
-                Line(**(line.model_dump() | {"notes": tuple(line.notes), "suggestions": tuple(line.suggestions)}))
-                for line in portion.lines
-            ),
-            share_pct=portion.share_pct,
-            mass_g=portion.mass_g,
-            split=portion.split,
-        )
-        for portion in file.portions
-    )
+    data = file.model_dump()
+    portions = tuple(Portion(**portion | {"lines": tuple(map(_line, portion["lines"]))}) for portion in data["portions"])
     return Formula(
         name=file.name,
         portions=portions,
         method=file.method,
         batch_g=file.batch_g,
         profile=file.profile,
-        piece=Piece(**file.piece.model_dump()),
-        use=Use(**file.use.model_dump()),
-        room=Room(**file.room.model_dump()),
-        heat=Heat(**file.heat.model_dump()),
-        making=Making(**{name: Decimal(text.replace(",", ".")) for name, text in file.making.model_dump().items()}),
-        product=product_from_data(file.product.model_dump()),
+        piece=Piece(**data["piece"]),
+        use=Use(**data["use"]),
+        room=Room(**data["room"]),
+        heat=Heat(**data["heat"]),
+        making=Making(**{name: Decimal(text.replace(",", ".")) for name, text in data["making"].items()}),
+        product=product_from_data(data["product"]),
     )
+
+
+def _line(data: dict[str, Any]) -> Line:
+    return Line(**data | {"notes": tuple(data["notes"]), "suggestions": tuple(data["suggestions"])})
 
 
 def formula_to_file(formula: Formula) -> FormulaFile:

@@ -5,19 +5,20 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from functools import cache, partial
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Column, Date, DateTime, Float, Integer, Table
+from sqlalchemy import JSON, Boolean, Column, Date, DateTime, Float, Integer, Select, Table, Text, type_coerce
+from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.base import UtcTime
 from rosy_kettle.store.ingredients import DecimalText
 
-__all__ = ["csv_of", "plain_row", "rows_of_csv", "stored_row"]
+__all__ = ["csv_of", "plain_row", "plain_rows", "rows_of_csv", "stored_row", "stored_rows", "told_rows"]
 
 FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "'")
 
@@ -30,6 +31,41 @@ def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Collection[
     for name in written:
         found[name] = _plain(found[name])
     return found
+
+
+def plain_rows(session: Session, table: Table, asked: Select[Any]) -> Iterator[dict[str, Any]]:
+    """Yield the rows of a table as `plain_row` does, several times as quick: no value becomes an object on its way to text.
+
+    ``asked`` says which rows and in which order; what it selects is replaced by the columns.
+    """
+    return told_rows(stored_rows(session, table, asked), table)
+
+
+def stored_rows(session: Session, table: Table, asked: Select[Any]) -> Iterator[tuple[Any, ...]]:
+    """Yield rows as SQLite holds them, a value for each column of the table."""
+    as_text = [type_coerce(each, Text) if type(each.type) in _WRITTEN else each for each in table.columns]
+    return (tuple(row) for row in session.execute(asked.with_only_columns(*as_text)))
+
+
+def told_rows(rows: Iterable[tuple[Any, ...]], table: Table) -> Iterator[dict[str, Any]]:
+    """Yield such rows as JSON data."""
+    names = [each.name for each in table.columns]
+    written = [(each.name, _WRITTEN[type(each.type)]) for each in table.columns if type(each.type) in _WRITTEN]
+    for row in rows:
+        data = dict(zip(names, row, strict=True))
+        for name, write in written:
+            if data[name] is not None:
+                data[name] = write(data[name])
+        yield data
+
+
+def _moment(stored: str) -> str:
+    """Return a moment as ISO 8601; SQLite holds it with a space and microseconds, in UTC."""
+    return f"{stored.removesuffix('.000000').replace(' ', 'T')}+00:00"
+
+
+_WRITTEN: dict[type, Callable[[str], Any]] = {UtcTime: _moment, JSON: json.loads, Date: str, DecimalText: str}
+"""How what SQLite holds as text is told, by the type of its column."""
 
 
 def stored_row(data: Mapping[str, Any], table: Table, where: str) -> dict[str, Any]:

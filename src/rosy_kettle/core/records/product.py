@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
+from functools import cache
 from types import MappingProxyType
 from typing import Any
 
@@ -112,18 +113,19 @@ def product_to_data(product: Product) -> dict[str, Any]:
     dict
         Fit for JSON; ``product_from_data`` reads it back
     """
-    usual = Product()
-    data: dict[str, Any] = {}
-    for item in fields(Product):
-        value = getattr(product, item.name)
-        if item.name in {"certificates", "colours"}:
-            value = {name: _plain(paper) for name, paper in value.items()}
-        elif isinstance(value, tuple):
-            value = list(value)
-        default = getattr(usual, item.name)
-        if value != (list(default) if isinstance(default, tuple) else dict(default) if isinstance(default, Mapping) else default):
-            data[item.name] = value
-    return data
+    data = _as_data(product)
+    return {name: value for name, value in data.items() if value != _usual_data()[name]}
+
+
+def _as_data(product: Product) -> dict[str, Any]:
+    data = {item.name: getattr(product, item.name) for item in fields(Product)}
+    papers = {name: {id_: _plain(paper) for id_, paper in data[name].items()} for name in ("certificates", "colours")}
+    return {name: list(value) if isinstance(value, tuple) else value for name, value in data.items()} | papers
+
+
+@cache
+def _usual_data() -> dict[str, Any]:
+    return _as_data(Product())
 
 
 def _plain(paper: Certificate | ColourFile) -> dict[str, Any]:

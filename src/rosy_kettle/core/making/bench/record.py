@@ -194,13 +194,13 @@ def _apply(state: BenchState, event: BatchEvent) -> BenchState:  # noqa: PLR0912
     data, at = event.data, event.at
     match event.kind:
         case "conditions":
-            return _finish(replace(state, conditions={**state.conditions, **data}), "done")
+            return _finish(state, "done", conditions={**state.conditions, **data})
         case "weighed":
-            return _finish(_weighed(state, data, at), "done")
+            return _finish(state, "done", **_weighed(state, data, at))
         case "skipped":
-            return _finish(replace(state, skipped=(*state.skipped, (str(data["step"]), str(data["why"])))), "skipped")
+            return _finish(state, "skipped", skipped=(*state.skipped, (str(data["step"]), str(data["why"]))))
         case "done":
-            return _finish(replace(state, timer=None), "done")
+            return _finish(state, "done", timer=None)
         case "temperature":
             return replace(state, temperatures=(*state.temperatures, (str(data["step"]), float(data["value_c"]), at)))
         case "timer":
@@ -233,17 +233,19 @@ def _apply(state: BenchState, event: BatchEvent) -> BenchState:  # noqa: PLR0912
     return state
 
 
-def _finish(state: BenchState, status: str) -> BenchState:
+def _finish(state: BenchState, status: str, **changes: Any) -> BenchState:
+    """Mark the step in hand and go on to the next one that is open, with what else changes."""
     if state.current is None:
-        return state
+        return replace(state, **changes)
     marks = (*state.status[: state.current], status, *state.status[state.current + 1 :])
-    return replace(state, status=marks, current=next((i for i, mark in enumerate(marks) if mark == "open"), None))
+    return replace(state, status=marks, current=next((i for i, mark in enumerate(marks) if mark == "open"), None), **changes)
 
 
-def _weighed(state: BenchState, data: Mapping[str, Any], at: str) -> BenchState:
+def _weighed(state: BenchState, data: Mapping[str, Any], at: str) -> dict[str, Any]:
+    """Return what a weighing changes: nothing where the step in hand has nothing to weigh."""
     step = state.step
     if step is None or step.position is None or step.target_g is None or step.tolerance_g is None or step.ingredient is None:
-        return state
+        return {}
     actual = float(data["actual_g"])
     made = Weighing(
         step.key, step.position, step.ingredient, step.target_g, actual, abs(actual - step.target_g) <= step.tolerance_g,
@@ -251,7 +253,7 @@ def _weighed(state: BenchState, data: Mapping[str, Any], at: str) -> BenchState:
     )  # fmt: skip
     others = tuple(weighing for weighing in state.weighings if weighing.position != made.position)
     skipped = tuple(entry for entry in state.skipped if entry[0] != step.key)
-    return replace(state, weighings=(*others, made), history=(*state.history, made), skipped=skipped)
+    return {"weighings": (*others, made), "history": (*state.history, made), "skipped": skipped}
 
 
 def _rescued(state: BenchState, data: Mapping[str, Any]) -> BenchState:

@@ -21,13 +21,14 @@ from rosy_kettle.store.formulas import FormulaRow, PortionRow, VersionRow, recor
 from rosy_kettle.store.ingredients import IngredientPriceRow, IngredientSynonymRow, OwnIngredientRow
 from rosy_kettle.store.lots import LotRow, MovementRow
 from rosy_kettle.store.photos import photo_folder
-from rosy_kettle.store.plain_rows import csv_of, plain_row
+from rosy_kettle.store.plain_rows import csv_of, plain_row, plain_rows, stored_rows
 from rosy_kettle.usecases.studio.exchange.nouns import LISTS, TOLD, Told, events_table, table_of
-from rosy_kettle.usecases.studio.exchange.read_back import batch_record
+from rosy_kettle.usecases.studio.exchange.told_files import Runner, Sheaf, beside, told_files
 
 __all__ = ["export_studio"]
 
 AT_ONCE = 200
+MANY = 2_000  # files from which a second process is worth its start
 INGREDIENT_PARTS = ("own", "price", "certificate", "synonyms")
 
 
@@ -80,8 +81,9 @@ def _how_many(session: Session) -> int:
 
 def _files(session: Session, studio_path: Path) -> Iterator[tuple[str, bytes]]:
     yield from _formulas(session)
-    for noun in TOLD:
-        yield from _told(session, noun)
+    with beside(sum(len(_ids(session, noun)) for noun in TOLD) >= MANY) as run:
+        for noun in TOLD:
+            yield from _told(session, noun, run)
     yield from _pantry(session)
     for name, lists in LISTS.items():
         yield name, json_bytes({each: _rows(session, table_of(row)) for each, row, _by in lists})
@@ -92,7 +94,7 @@ def _files(session: Session, studio_path: Path) -> Iterator[tuple[str, bytes]]:
 
 def _rows(session: Session, table: Any) -> list[dict[str, Any]]:
     keys = list(table.primary_key.columns)
-    return [plain_row(row, table) for row in session.execute(select(table).order_by(*keys)).mappings()]
+    return list(plain_rows(session, table, select(table).order_by(*keys)))
 
 
 def _formulas(session: Session) -> Iterator[tuple[str, bytes]]:
@@ -111,31 +113,35 @@ def _formulas(session: Session) -> Iterator[tuple[str, bytes]]:
         session.expunge_all()
 
 
-def _told(session: Session, noun: Told) -> Iterator[tuple[str, bytes]]:
+def _told(session: Session, noun: Told, run: Runner) -> Iterator[tuple[str, bytes]]:
+    for files in run(told_files, (_stored(session, noun, ids) for ids in _chunks(_ids(session, noun)))):
+        yield from files
+
+
+def _ids(session: Session, noun: Told) -> list[int]:
+    table = table_of(noun.row)
+    return list(session.scalars(select(table.c.id).order_by(table.c.id)))
+
+
+def _stored(session: Session, noun: Told, ids: Sequence[int]) -> Sheaf:
     table, events = table_of(noun.row), events_table(noun)
-    for ids in _chunks(list(session.scalars(select(table.c.id).order_by(table.c.id)))):
-        happened: dict[int, list[dict[str, Any]]] = {id_: [] for id_ in ids}
-        if events is not None:
-            asked = select(events).where(events.c[noun.of].in_(ids)).order_by(events.c.id)
-            for each in session.execute(asked).mappings():
-                happened[each[noun.of]].append(plain_row(each, events, (noun.of,)))
-        for row in session.execute(select(table).where(table.c.id.in_(ids)).order_by(table.c.id)).mappings():
-            data = {"format": f"rosy-kettle/{table.name.replace('_', '-').removesuffix('s')}", "version": 1}
-            data |= {"studio": plain_row(row, table)} | ({} if events is None else {"events": happened[row["id"]]})
-            if noun.folder == "batches":
-                data |= batch_record(data)
-            yield f"{noun.folder}/{noun.prefix}{row['id']:06d}.json", json_bytes(data)
+    happened: list[tuple[Any, ...]] = []
+    if events is not None:
+        asked = select(events).where(events.c[noun.of].in_(ids)).order_by(events.c.id)
+        happened = list(stored_rows(session, events, asked))
+    rows = list(stored_rows(session, table, select(table).where(table.c.id.in_(ids)).order_by(table.c.id)))
+    return Sheaf(TOLD.index(noun), rows, happened)
 
 
 def _pantry(session: Session) -> Iterator[tuple[str, bytes]]:
     own, prices, papers = (table_of(row) for row in (OwnIngredientRow, IngredientPriceRow, ScentCertificateRow))
     found: dict[str, dict[str, Any]] = {}
     for part, table, key in (("own", own, "id"), ("price", prices, "ingredient_id"), ("certificate", papers, "ingredient_id")):
-        for row in session.execute(select(table)).mappings():
-            found.setdefault(row[key], {})[part] = plain_row(row, table, (key,))
+        for row in plain_rows(session, table, select(table)):
+            found.setdefault(row.pop(key), {})[part] = row
     names = table_of(IngredientSynonymRow)
-    for row in session.execute(select(names).order_by(names.c.phrase)).mappings():
-        found.setdefault(row["ingredient_id"], {}).setdefault("synonyms", []).append(plain_row(row, names, ("ingredient_id",)))
+    for row in plain_rows(session, names, select(names).order_by(names.c.phrase)):
+        found.setdefault(row.pop("ingredient_id"), {}).setdefault("synonyms", []).append(row)
     rows = ({"id": id_} | {part: found[id_].get(part) for part in INGREDIENT_PARTS} for id_ in sorted(found))
     yield "pantry/ingredients.csv", csv_of(("id", *INGREDIENT_PARTS), rows)
     for name, row_class in (("lots", LotRow), ("movements", MovementRow)):
@@ -144,8 +150,7 @@ def _pantry(session: Session) -> Iterator[tuple[str, bytes]]:
 
 
 def _streamed(session: Session, table: Any) -> Iterable[dict[str, Any]]:
-    asked = select(table).order_by(table.c.id).execution_options(yield_per=5_000)
-    return (plain_row(row, table) for row in session.execute(asked).mappings())
+    return plain_rows(session, table, select(table).order_by(table.c.id).execution_options(yield_per=5_000))
 
 
 def _chunks(ids: Sequence[int]) -> Iterator[Sequence[int]]:
