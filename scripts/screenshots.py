@@ -109,9 +109,11 @@ def after_the_rack(page: Page, address: str) -> None:
     take(page, "trouble")
     run = page.request.post(f"{address}/api/practice-runs", data={"scenario": "left-out"}).json()
     for act in (
-        {"kind": "feel"}, {"kind": "add", "ingredient": "corn-starch", "value": 20}, {"kind": "mix", "value": 3},
+        {"kind": "feel"}, {"kind": "called", "word": "sticky"}, {"kind": "add", "ingredient": "corn-starch", "value": 20},
+        {"kind": "mix", "value": 3},
         {"kind": "rest", "value": 10}, {"kind": "feel"}, {"kind": "add", "ingredient": "corn-starch", "value": 15},
-        {"kind": "mix", "value": 3}, {"kind": "rest", "value": 5}, {"kind": "feel"}, {"kind": "shape"},
+        {"kind": "mix", "value": 3}, {"kind": "rest", "value": 5}, {"kind": "feel"},
+        {"kind": "called", "word": "play dough"}, {"kind": "shape"},
     ):  # fmt: skip
         run = page.request.post(f"{address}/api/practice-runs/{run['id']}/acts", data={"after": run["done"], **act}).json()
     page.goto(f"{address}/practice/{run['id']}")

@@ -7,6 +7,8 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from rosy_kettle.reference import load_practice
+
 URL = "/api/practice-runs"
 STUDIO = (("/api/batches", "batches"), ("/api/lots", "items"), ("/api/learning", "factors"), ("/api/rack", "items"))
 
@@ -23,8 +25,12 @@ def test_a_beginners_bowl_to_its_end(client: FlaskClient) -> None:
     assert client.post(URL, json={"scenario": "thirsty-starch", "key": "one-begin-1"}).json["id"] == run["id"]
     assert run["practice"] is True
     assert run["debrief"] is None
+    bench = run.pop("bench")
     assert "drinks" not in str(run).replace("drink.", "")
+    believed = client.post("/api/evaluations", json=bench["planned"]).json
+    assert bench["now"]["dough"] == believed["dough"], "the bench knows no more than the recipe"
     run = act(client, run, kind="feel")
+    run.pop("bench")
     assert run["felt"][0]["state"] in {"crumbly dough", "play dough", "damp sand"}
     assert "saturation" not in str(run)
     run = act(client, run, kind="add", ingredient="glycerin", value=25)
@@ -38,6 +44,50 @@ def test_a_beginners_bowl_to_its_end(client: FlaskClient) -> None:
     assert act(client, run, 422, kind="feel")["message"].startswith("This bowl is shaped")
     (glance,) = client.get(URL).json["items"]
     assert glance["score"] == run["debrief"]["score"]["whole"] or abs(glance["score"] - run["debrief"]["score"]["whole"]) < 0.06
+
+
+def happen(client: FlaskClient, run: dict[str, Any], status: int = 201, **event: Any) -> dict[str, Any]:
+    answer = client.post(f"{URL}/{run['id']}/events", json={"after": run["done"], "event": event})
+    assert answer.status_code == status, answer.text
+    told: dict[str, Any] = answer.json
+    return told
+
+
+def in_hand(run: dict[str, Any]) -> dict[str, Any]:
+    state = run["bench"]["state"]
+    step: dict[str, Any] = state["steps"][state["current"]]
+    return step
+
+
+@pytest.mark.parametrize("bowl", list(load_practice()))
+def test_every_bowl_is_worked_at_the_bench(client: FlaskClient, bowl: str) -> None:
+    """From the feel to the last piece by the bench's own events; what the learner thought stands beside what it was."""
+    run = client.post(URL, json={"scenario": bowl}).json
+    feel = in_hand(run)
+    assert (feel["kind"], run["bench"]["state"]["status"][0]) == ("feel", "done")
+    assert happen(client, run, 422, kind="felt", state="damp sand")["message"].startswith("Squeeze a handful first")
+    run = happen(client, act(client, run, kind="feel"), kind="felt", state="damp sand")
+    assert run["bench"]["feel"]["felt"] == "damp sand"
+    mend = next(each for each in run["bench"]["feel"]["mends"] if each["kind"] == "add")
+    run = happen(client, run, kind="corrected", ingredient=mend["ingredient"], mass_g=mend["mass_g"], why="felt damp sand")
+    assert run["added"][0]["mass_g"] == pytest.approx(mend["mass_g"])
+    assert happen(client, run, 422, kind="felt", state="play dough")["message"].startswith("Squeeze a handful first")
+    before = run["minutes"]
+    run = happen(client, act(client, run, kind="mix", value=1), kind="timer", step=feel["key"], minutes=5)
+    assert run["minutes"] == pytest.approx(before + 6)
+    first = run["bench"]["state"]["steps"][0]["key"]
+    assert happen(client, run, 422, kind="back", step=first)["message"].endswith("no way back before that.")
+    assert happen(client, run, 409, kind="done", step=first)["code"] == "conflict"
+    while in_hand(run)["kind"] != "shape":
+        run = happen(client, run, kind="done", step=in_hand(run)["key"])
+    run = happen(client, run, kind="pieces", count=3)
+    run = happen(client, happen(client, run, kind="pieces", count=-1), kind="sampled", mass_g=80.5)
+    assert (run["bench"]["state"]["pieces_done"], run["bench"]["state"]["samples_g"]) == (2, [80.5])
+    run = happen(client, run, kind="done", step=in_hand(run)["key"])
+    assert run["ended"]
+    (called,) = run["debrief"]["called"]
+    assert (called["called"], called["minutes"]) == ("damp sand", run["felt"][0]["minutes"])
+    assert happen(client, run, 409, kind="pieces", count=1)["code"] == "conflict"
 
 
 def test_practice_touches_nothing_of_the_studio(client: FlaskClient) -> None:

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import axe_violations
 from tests.serving import Server
 
 OpenPage = Callable[..., Page]
@@ -31,31 +32,55 @@ def test_a_trouble_from_a_batch_to_what_it_was(server: Server, open_page: OpenPa
 
 
 def test_a_practice_bowl_by_touch(server: Server, open_page: OpenPage) -> None:
+    """At the Bench's own screens, on a tablet: squeezed, taken for something, mended, mixed, judged again, shaped, opened."""
     page = open_page(f"{server.address}/practice", has_touch=True, viewport={"width": 1024, "height": 768})
     page.get_by_role("listitem").filter(has_text="A new sack of starch").get_by_role("button", name="Take this bowl").tap()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Judge")
     expect(page.get_by_text("Practice: nothing here is weighed")).to_be_visible()
-    page.get_by_role("button", name="Judge it with the hands").tap()
-    expect(page.get_by_role("status").first).to_have_text(re.compile("dough|sand|sticky"))
-    page.get_by_role("button", name="20 g").first.tap()
-    page.get_by_role("button", name="Mix 3 minutes").tap()
-    page.get_by_role("button", name="Rest 10 minutes").tap()
-    page.get_by_role("button", name="It holds: shape it").tap()
+    crumbly = page.get_by_role("button", name=re.compile("^crumbly dough"))
+    expect(crumbly).to_be_disabled()
+    page.get_by_role("button", name="Squeeze a handful").tap()
+    expect(page.get_by_text("What is it?")).to_be_visible()
+    assert axe_violations(page) == []
+    crumbly.tap()
+    expect(page.get_by_role("status")).to_contain_text('your hands say "crumbly dough"')
+    assert axe_violations(page) == []
+    page.get_by_role("button", name="Another amount").tap()
+    page.get_by_label("Jar").select_option(label="Glycerin")
+    page.get_by_label("Grams that went in").fill("25")
+    page.get_by_role("button", name="It went in").tap()
+    expect(page.get_by_text("squeeze another")).to_be_visible()
+    for name in ("Mix 3 min", "Rest 10 min", "Squeeze a handful"):
+        page.get_by_role("button", name=name).tap()
+        expect(page.get_by_role("button", name=name)).to_be_enabled()
+    page.get_by_role("button", name=re.compile("^play dough")).tap()
+    page.get_by_role("button", name="As meant: go on").tap()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Shape, 1 of 2")
+    page.get_by_role("button", name="Done", exact=True).tap()
+    page.get_by_role("button", name="+ 6").tap()
+    expect(page.get_by_text("6 of 12 pieces")).to_be_visible()
+    page.get_by_role("button", name="That is all there is").tap()
     expect(page.get_by_role("region", name="What was hidden")).to_contain_text("drinks")
     expect(page.get_by_role("img", name=re.compile("The dough over"))).to_be_visible()
+    expect(page.get_by_role("region", name="Points")).to_contain_text("At 0.5 min crumbly dough")
+    assert axe_violations(page) == []
 
 
 def test_a_practice_bowl_by_keys(server: Server, open_page: OpenPage) -> None:
     page = open_page(f"{server.address}/practice")
-    begin = page.get_by_role("listitem").filter(has_text="The first scoop").get_by_role("button", name="Take this bowl")
-    begin.focus()
-    page.keyboard.press("Enter")
-    for name in ("Rest 10 minutes", "Judge it with the hands", "It holds: shape it"):
+
+    def press(name: str | re.Pattern[str]) -> None:
         button = page.get_by_role("button", name=name)
         expect(button).to_be_enabled()
         button.focus()
         page.keyboard.press("Enter")
-        if name != "It holds: shape it":
-            expect(page.get_by_role("button", name="Mix 1 minute")).to_be_enabled()
+
+    page.get_by_role("listitem").filter(has_text="The first scoop").get_by_role("button", name="Take this bowl").press("Enter")
+    for name in ("Rest 10 min", "Squeeze a handful", re.compile("^play dough"), "As meant: go on"):
+        press(name)
+    press("Done")
+    for name in ("+ 1 piece", "That is all there is"):
+        press(name)
     expect(page.get_by_role("region", name="What was hidden")).to_contain_text("Nothing was hidden")
 
 

@@ -8,9 +8,11 @@ from flask import Response
 
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.batches import BatchAnswer, EventSave
 from rosy_kettle.api.schemas.practice_runs import (
     ActSave,
     BestHandAnswer,
+    CalledAnswer,
     CardAnswer,
     CardList,
     CardQuery,
@@ -31,9 +33,11 @@ from rosy_kettle.api.schemas.practice_runs import (
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.practice.bowl import Act
 from rosy_kettle.core.practice.debrief import HINT_COSTS, Debrief
+from rosy_kettle.files import formula_to_file
 from rosy_kettle.reference import load_practice, load_tables
 from rosy_kettle.store.practice_runs import list_practice_runs
 from rosy_kettle.usecases.clinic.practise import Run, act_in_run, begin_run, cards, look_at_run, state_words, truth_words
+from rosy_kettle.usecases.clinic.practise_at_bench import act_of_event, bench_of_run
 
 __all__ = ["blueprint"]
 
@@ -85,7 +89,16 @@ def read(path: RunPath) -> Response:
 @blueprint.post("/<int:run_id>/acts", summary="Do one thing", responses={201: RunAnswer})
 def act(path: RunPath, body: ActSave) -> Response:
     with current_studio().writing() as session:
-        act_in_run(session, path.run_id, body.after, Act(body.kind, body.ingredient, body.value))
+        act_in_run(session, path.run_id, body.after, Act(body.kind, body.ingredient, body.value, body.word))
+    return _told(path.run_id, 201)
+
+
+@blueprint.post("/<int:run_id>/events", summary="Let one thing of the bench happen", responses={201: RunAnswer})
+def happen(path: RunPath, body: EventSave) -> Response:
+    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    with current_studio().writing() as session:
+        done = act_of_event(look_at_run(session, path.run_id), body.event.kind, data)
+        act_in_run(session, path.run_id, body.after, done)
     return _told(path.run_id, 201)
 
 
@@ -112,7 +125,18 @@ def _answer(run: Run) -> RunAnswer:
             FeltAnswer(minutes=each.minutes, state=state_words(each.saturation), temperature_c=each.temperature_c)
             for each in state.felt
         ],
-        ended=state.ended, debrief=None if run.debrief is None else _debrief(run, run.debrief),
+        fresh=state.fresh, ended=state.ended, bench=_bench(run),
+        debrief=None if run.debrief is None else _debrief(run, run.debrief),
+    )  # fmt: skip
+
+
+def _bench(run: Run) -> BatchAnswer:
+    bench = bench_of_run(run)
+    return BatchAnswer(
+        id=run.row.id, formula_id=0, version=1, name=run.scenario.title, method=run.scenario.method, batch_g=bench.before.mass_g,
+        pieces=bench.pieces, created_at=run.row.created_at, closed_at=None, planned=formula_to_file(bench.planned),
+        made=formula_to_file(bench.made), state=bench.state, bowl=1, bowls=1, events=[], before=bench.before, now=bench.now,
+        so_far=bench.now, watch=None, feel=bench.feel, clock_rate=1.0,
     )  # fmt: skip
 
 
@@ -130,6 +154,10 @@ def _debrief(run: Run, found: Debrief) -> DebriefAnswer:
                 before=each.before, after=each.after,
             )
             for each in found.effects
+        ],
+        called=[
+            CalledAnswer(minutes=each.minutes, called=each.word, was=state_words(each.saturation), saturation=each.saturation)
+            for each in run.state.called
         ],
         score={name: round(points, 1) for name, points in asdict(found.score).items()} | {"whole": round(found.score.whole, 1)},
         best=BestHandAnswer(

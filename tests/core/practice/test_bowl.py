@@ -100,7 +100,8 @@ def test_a_correction_is_told_with_what_it_did() -> None:
     ("acts", "says"),
     [
         ([SHAPE, Act("feel")], "shaped"),
-        ([Act("add", "moon-dust", 5.0)], "does not stand"),
+        ([Act("called", word="sticky")], "Squeeze a handful"),
+        ([Act("feel"), Act("mix", value=1.0), Act("called", word="sticky")], "Squeeze a handful"),
         ([Act("add", "glycerin", -1.0)], "above 0"),
         ([Act("rest", value=900.0)], "lasts"),
         ([Act("sing")], "one can"),

@@ -1,13 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, client } from "./client";
 import type { components } from "./schema";
+import type { Complete, Happening } from "./types";
 
 /** Requests of practice: bowls with hidden truth; they touch neither stock nor journal nor learning. */
 const RUNS = ["practice"] as const;
 
-export type PracticeRun = components["schemas"]["RunAnswer"];
+export type PracticeRun = Complete<components["schemas"]["RunAnswer"]>;
 export type Debriefing = NonNullable<PracticeRun["debrief"]>;
 export type PracticeAct = Omit<components["schemas"]["ActSave"], "after">;
+/** What a learner does: something of the bench, or what a real bench needs no button for. */
+export type PracticeDeed = { event: Happening } | { act: PracticeAct };
 
 export const usePracticeBowls = () =>
   useQuery({
@@ -27,7 +30,10 @@ export const usePracticeRuns = () =>
 export const usePracticeRun = (id: number) =>
   useQuery({
     queryKey: [...RUNS, id] as const,
-    queryFn: () => api(client.GET("/api/practice-runs/{run_id}", { params: { path: { run_id: id } } })),
+    queryFn: async () =>
+      (await api(
+        client.GET("/api/practice-runs/{run_id}", { params: { path: { run_id: id } } }),
+      )) as PracticeRun,
     staleTime: 0,
   });
 
@@ -39,14 +45,14 @@ export const useBeginRun = () =>
 
 export const useActInRun = (id: number) => {
   const queries = useQueryClient();
+  const params = { path: { run_id: id } };
   return useMutation({
-    mutationFn: ({ after, act }: { after: number; act: PracticeAct }) =>
-      api(
-        client.POST("/api/practice-runs/{run_id}/acts", {
-          params: { path: { run_id: id } },
-          body: { ...act, after },
-        }),
-      ),
+    mutationFn: async ({ after, deed }: { after: number; deed: PracticeDeed }) =>
+      (await api(
+        "event" in deed
+          ? client.POST("/api/practice-runs/{run_id}/events", { params, body: { event: deed.event, after } })
+          : client.POST("/api/practice-runs/{run_id}/acts", { params, body: { ...deed.act, after } }),
+      )) as PracticeRun,
     onSuccess: (run) => queries.setQueryData([...RUNS, id], run),
   });
 };

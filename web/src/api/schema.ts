@@ -1331,6 +1331,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice-runs/{run_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let one thing of the bench happen */
+        post: operations["practice_runs_happen__int_run_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/profiles": {
         parameters: {
             query?: never;
@@ -2179,12 +2196,17 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "add" | "mix" | "rest" | "feel" | "hint" | "shape";
+            kind: "add" | "mix" | "rest" | "feel" | "called" | "hint" | "shape";
             /**
              * Value
              * @default 0
              */
             value?: number;
+            /**
+             * Word
+             * @default
+             */
+            word?: string;
         };
         /**
          * Advice
@@ -2972,6 +2994,20 @@ export interface components {
             supplier: string;
         };
         /**
+         * CalledAnswer
+         * @description What the dough was taken for, beside what it was; told only after the end.
+         */
+        CalledAnswer: {
+            /** Called */
+            called: string;
+            /** Minutes */
+            minutes: number;
+            /** Saturation */
+            saturation: number;
+            /** Was */
+            was: string;
+        };
+        /**
          * CardAnswer
          * @description A dough for the eye.
          */
@@ -3529,6 +3565,8 @@ export interface components {
          */
         DebriefAnswer: {
             best: components["schemas"]["BestHandAnswer"];
+            /** Called */
+            called: components["schemas"]["CalledAnswer"][];
             /** Effects */
             effects: components["schemas"]["StepEffect"][];
             /** Path */
@@ -7646,6 +7684,7 @@ export interface components {
         RunAnswer: {
             /** Added */
             added: components["schemas"]["JarAnswer"][];
+            bench: components["schemas"]["BatchAnswer"];
             debrief: components["schemas"]["DebriefAnswer"] | null;
             /** Done */
             done: number;
@@ -7655,6 +7694,8 @@ export interface components {
             ended: boolean;
             /** Felt */
             felt: components["schemas"]["FeltAnswer"][];
+            /** Fresh */
+            fresh: boolean;
             /** Hint */
             hint: string | null;
             /** Hint Costs */
@@ -14440,6 +14481,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ActSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    practice_runs_happen__int_run_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventSave"];
             };
         };
         responses: {

@@ -2,7 +2,7 @@ import type { components } from "./schema";
 
 type Schemas = components["schemas"];
 /** Answers hold every key; the description calls those with a default optional. */
-type Complete<T> = T extends (infer Item)[]
+export type Complete<T> = T extends (infer Item)[]
   ? T extends [unknown, unknown]
     ? T
     : Complete<Item>[]

@@ -68,10 +68,6 @@ const router = createBrowserRouter([
         path: "practice/eye",
         lazy: async () => ({ Component: (await import("../features/practice")).EyePage }),
       },
-      {
-        path: "practice/:runId",
-        lazy: async () => ({ Component: (await import("../features/practice")).RunPage }),
-      },
       { path: "welcome", lazy: async () => ({ Component: (await import("../features/guide")).WelcomePage }) },
       { path: "guide", lazy: async () => ({ Component: (await import("../features/guide")).GuidePage }) },
       {
@@ -162,6 +158,12 @@ const router = createBrowserRouter([
     errorElement: <PageError />,
     hydrateFallbackElement: <p className="p-14 text-soft">Opening…</p>,
     lazy: async () => ({ Component: (await import("../features/bench")).BenchPage }),
+  },
+  {
+    path: "/practice/:runId",
+    errorElement: <PageError />,
+    hydrateFallbackElement: <p className="p-14 text-soft">Opening…</p>,
+    lazy: async () => ({ Component: (await import("../features/practice")).RunPage }),
   },
 ]);
 

@@ -7,12 +7,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from rosy_kettle.api.schemas.batches import BatchAnswer
 from rosy_kettle.api.schemas.common import Limit, Number, Request, RequestKey, Response
 
 __all__ = [
-    "ActSave", "BestHandAnswer", "CardAnswer", "CardList", "CardQuery", "DebriefAnswer", "FeltAnswer", "JarAnswer",
-    "MomentAnswer",
-    "PracticeBowl", "PracticeBowlList", "RunAnswer", "RunGlance", "RunList", "RunPath", "RunQuery", "RunSave", "StepEffect",
+    "ActSave", "BestHandAnswer", "CalledAnswer", "CardAnswer", "CardList", "CardQuery", "DebriefAnswer", "FeltAnswer",
+    "JarAnswer", "MomentAnswer", "PracticeBowl", "PracticeBowlList", "RunAnswer", "RunGlance", "RunList", "RunPath",
+    "RunQuery", "RunSave", "StepEffect",
 ]  # fmt: skip
 
 
@@ -29,9 +30,11 @@ class ActSave(Request):
 
     after: Annotated[int, Field(ge=0, le=1000)]
     """How many things were done before."""
-    kind: Literal["add", "mix", "rest", "feel", "hint", "shape"]
+    kind: Literal["add", "mix", "rest", "feel", "called", "hint", "shape"]
     ingredient: Annotated[str, Field(max_length=80)] = ""
     value: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
+    word: Annotated[str, Field(max_length=40)] = ""
+    """What the dough is called."""
 
 
 class RunPath(BaseModel):
@@ -87,6 +90,15 @@ class FeltAnswer(Response):
     temperature_c: float
 
 
+class CalledAnswer(Response):
+    """What the dough was taken for, beside what it was; told only after the end."""
+
+    minutes: float
+    called: str
+    was: str
+    saturation: float
+
+
 class MomentAnswer(Response):
     """The bowl at a moment; told only after the end."""
 
@@ -124,6 +136,7 @@ class DebriefAnswer(Response):
     settles_at: float
     path: list[MomentAnswer]
     effects: list[StepEffect]
+    called: list[CalledAnswer]
     score: dict[str, float]
     best: BestHandAnswer
 
@@ -152,7 +165,11 @@ class RunAnswer(Response):
     room_c: float
     added: list[JarAnswer]
     felt: list[FeltAnswer]
+    fresh: bool
+    """Whether the last handful was squeezed after everything that was done."""
     ended: bool
+    bench: BatchAnswer
+    """The run as the bench shows a batch."""
     debrief: DebriefAnswer | None
 
 

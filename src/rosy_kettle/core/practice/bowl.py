@@ -16,9 +16,10 @@ from rosy_kettle.core.practice.scenario import Scenario
 from rosy_kettle.core.records import Formula, Line, Portion, Room
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["ACTS", "Act", "BowlState", "Moment", "Told", "run_bowl", "true_formula"]
+__all__ = ["ACTS", "Act", "BowlState", "Called", "Moment", "Told", "run_bowl", "true_formula"]
 
-ACTS = ("add", "mix", "rest", "feel", "hint", "shape")
+ACTS = ("add", "mix", "rest", "feel", "called", "hint", "done", "pieces", "sampled", "shape")
+"""What can be done; done, pieces and sampled are written down at the bench and take no time here."""
 STEP_MIN = 0.25  # of the simulation [min]
 MIXES_IN_MIN, DRINKS_IN_MIN = 1.2, 5.0  # mixing, and powders drinking what is mixed in [min]; project defaults
 COOLS_IN_MIN = 22.0  # a kilo of dough in an open bowl [min]; project default
@@ -42,7 +43,19 @@ class Act:
     kind: str
     ingredient: str = ""
     value: float = 0.0
-    """Grams as the scale shows them, or minutes."""
+    """Grams as the scale shows them, minutes, or pieces."""
+    word: str = ""
+    """What the dough was called, or the step of the bench that is done."""
+
+
+@dataclass(frozen=True, slots=True)
+class Called:
+    """What the learner took the dough for, beside what it was."""
+
+    minutes: float
+    word: str
+    saturation: float
+    """As it truly felt [-]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,6 +96,9 @@ class BowlState:
     ended: bool
     hinted: bool = False
     """Whether the hint was asked for."""
+    called: tuple[Called, ...] = ()
+    fresh: bool = False
+    """Whether the last handful was squeezed after everything that was done."""
 
 
 def true_formula(scenario: Scenario, added_g: Mapping[str, float]) -> Formula:
@@ -163,7 +179,8 @@ class _Bowl:
         self.temperature_c = scenario.room_c if cold is None else cold
         self.path = [self._moment()]
         self.felt: list[Felt] = []
-        self.ended = self.hinted = False
+        self.called: list[Called] = []
+        self.ended = self.hinted = self.fresh = False
         self._chance = np.random.default_rng(scenario.seed + 1)
 
     @property
@@ -175,6 +192,7 @@ class _Bowl:
     def do(self, act: Act) -> None:
         """Do one thing."""
         self._refuse(act)
+        self.fresh = act.kind == "feel" or (self.fresh and act.kind not in {"add", "mix", "rest"})
         if act.kind == "add":
             self._add(act.ingredient, act.value)
         elif act.kind in {"mix", "rest"}:
@@ -183,27 +201,30 @@ class _Bowl:
             self._pass(FEEL_MIN, mixing=False)
             noise = float(self._chance.normal(0.0, self.scenario.noise))
             self.felt.append(Felt(self.minutes, max(0.0, self.path[-1].now + noise), round(self.temperature_c, 1)))
+        elif act.kind == "called":
+            self.called.append(Called(self.minutes, act.word, self.path[-1].now))
         elif act.kind == "hint":
             self.hinted = True
-        else:
+        elif act.kind == "shape":
             self._pass(SHAPE_MIN, mixing=False)
             self.ended = True
 
     def state(self) -> BowlState:
         """Return all of the run so far."""
-        return BowlState(tuple(self.path), tuple(self.felt), dict(self.added_g), self.formula, self.told, self.ended, self.hinted)
+        return BowlState(
+            tuple(self.path), tuple(self.felt), dict(self.added_g), self.formula, self.told, self.ended, self.hinted,
+            tuple(self.called), self.fresh,
+        )  # fmt: skip
 
     def _refuse(self, act: Act) -> None:
         if self.ended:
             raise InputError("This bowl is shaped; begin another.", quantity="acts")
         if act.kind not in ACTS:
             raise InputError(f"At the bowl one can {', '.join(ACTS)}.", quantity="kind", value=act.kind)
-        if act.kind == "add":
-            known = {*self.scenario.lines, self.scenario.dry, self.scenario.wet}
-            if act.ingredient not in known:
-                raise InputError("That jar does not stand at this bowl.", quantity="ingredient", value=act.ingredient)
-            if not 0 < act.value <= LARGEST_ADD_G:
-                raise InputError(f"Add above 0 and up to {LARGEST_ADD_G:g} g at a time.", quantity="value", value=act.value)
+        if act.kind == "called" and not self.fresh:
+            raise InputError("Squeeze a handful first: since the last one something was done.", quantity="word")
+        if act.kind == "add" and not 0 < act.value <= LARGEST_ADD_G:
+            raise InputError(f"Add above 0 and up to {LARGEST_ADD_G:g} g at a time.", quantity="value", value=act.value)
         if act.kind in {"mix", "rest"} and not (act.value > 0 and self.minutes + act.value <= LONGEST_MIN):
             raise InputError(
                 f"A bowl lasts {LONGEST_MIN:g} minutes in all; mix or rest for less.", quantity="value", value=act.value

@@ -47,7 +47,17 @@ from rosy_kettle.usecases.pantry.keep_lots import draw_for_batch, named_lot
 from rosy_kettle.usecases.profiles.read_profiles import read_profiles
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["Bench", "Clock", "begin_batch", "begin_next_bowl", "let_happen", "open_bench", "ways_out"]
+__all__ = [
+    "Bench",
+    "Clock",
+    "begin_batch",
+    "begin_next_bowl",
+    "felt_answer",
+    "let_happen",
+    "open_bench",
+    "predicted_state",
+    "ways_out",
+]
 
 
 class Clock(Protocol):
@@ -171,7 +181,7 @@ def open_bench(session: Session, batch_id: int) -> Bench:
     so_far = evaluate(with_masses_at(planned, only), tables)
     return Bench(
         row, planned, made, state, events, evaluate(planned, tables), now, so_far,
-        _watch(made, tables, state, events), _feel(made, tables, state), tables,
+        _watch(made, tables, state, events), felt_answer(made, tables, state), tables,
     )  # fmt: skip
 
 
@@ -195,7 +205,7 @@ def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dic
     elif kind == "temperature":
         data = data | {"at": datetime.fromtimestamp(clock.now(), UTC).isoformat()}
     elif kind == "felt":
-        data = data | {"predicted": _predicted(bench.now)}
+        data = data | {"predicted": predicted_state(bench.now)}
     elif kind == "corrected" and data["ingredient"] not in bench.tables.ingredients:
         raise InputError(f'Ingredient "{data["ingredient"][:60]}" is not known.', quantity="ingredient")
     elif kind == "lot":
@@ -289,7 +299,8 @@ def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[Batch
     return watch_window(made, tables, taken, step.low_c, step.high_c, room_c)
 
 
-def _feel(made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None:
+def felt_answer(made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None:
+    """Return what to do about a dough that was felt; None where none is asked for or felt."""
     step = state.step
     if step is None or step.kind != "feel" or not state.felt:
         return None
@@ -298,7 +309,8 @@ def _feel(made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None
     return answer_feel(made, tables, state.felt[-1].state, temperature, rested=rested or len(state.felt) > 1)
 
 
-def _predicted(evaluation: Evaluation) -> str | None:
+def predicted_state(evaluation: Evaluation) -> str | None:
+    """Return what the dough of a formula, or of its first portion, should feel like."""
     dough = evaluation.dough or (evaluation.portions[0].dough if evaluation.portions else None)
     return None if dough is None else dough.state
 

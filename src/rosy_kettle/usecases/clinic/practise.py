@@ -32,6 +32,7 @@ class Run:
 
     row: PracticeRunRow
     scenario: Scenario
+    acts: tuple[Act, ...]
     state: BowlState
     debrief: Debrief | None
 
@@ -61,6 +62,8 @@ def act_in_run(session: Session, run_id: int, after: int, act: Act) -> None:
     row = find_practice_run(session, run_id)
     if after != len(row.acts):
         raise ConflictError("Something else was done at this bowl since; look at it again.", noun="practice run", reason="acts")
+    if act.kind == "add" and act.ingredient not in load_tables().ingredients:
+        raise InputError(f'Ingredient "{act.ingredient[:60]}" is not known.', quantity="ingredient")
     acts = [*_acts(row), act]
     scenario = _scenario(row.scenario, row.seed)
     state = run_bowl(scenario, acts, told_by_reference)
@@ -80,7 +83,7 @@ def look_at_run(session: Session, run_id: int) -> Run:
     row = find_practice_run(session, run_id)
     scenario, acts = _scenario(row.scenario, row.seed), _acts(row)
     state = run_bowl(scenario, acts, told_by_reference)
-    return Run(row, scenario, state, debrief(scenario, acts, told_by_reference) if row.ended else None)
+    return Run(row, scenario, tuple(acts), state, debrief(scenario, acts, told_by_reference) if row.ended else None)
 
 
 def told_by_reference(formula: Formula, factors: Mapping[str, float]) -> Evaluation:

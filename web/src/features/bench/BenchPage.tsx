@@ -15,26 +15,16 @@ import {
   useRefreshBatch,
   useStream,
 } from "../../api";
-import { markOf } from "../../lib/grains";
 import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { KettleMark, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { useSound } from "./alarm";
-import { BenchBowl, WET } from "./BenchBowl";
-import { ConditionsStep } from "./ConditionsStep";
+import { BenchFrame, stepInHand } from "./BenchFrame";
 import { DeviceDrawer } from "./DeviceDrawer";
-import { DoStep } from "./DoStep";
-import { FeelStep } from "./FeelStep";
-import { Hourglass, Press, StepRuler, useLeft } from "./parts";
-import { RestStep } from "./RestStep";
-import { ShapeStep } from "./ShapeStep";
+import { Hourglass, Press, useLeft } from "./parts";
 import { SkipSheet } from "./SkipSheet";
-import { SplitStep } from "./SplitStep";
 import type { StepProps } from "./step";
-import { TemperatureStep } from "./TemperatureStep";
-import { WeighStep } from "./WeighStep";
-import { WindowLine } from "./WindowLine";
 
 /** The run sheet made live: one step at a time. */
 export function BenchPage() {
@@ -67,7 +57,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
   );
   useAwake();
   const { state } = batch;
-  const step = state.current === null ? null : (state.steps[state.current] ?? null);
+  const step = stepInHand(batch);
   const acting = useRef(false);
   const act = async (event: Happening) => {
     if (acting.current) return false; // readings come faster than answers
@@ -88,63 +78,35 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
     const earlier = state.steps[before];
     if (earlier) void act({ kind: "back", step: earlier.key });
   };
-  const weighing = step?.kind === "weigh";
-  const value = weighing && devices.scale && !devices.scale.fault ? Math.max(0, devices.scale.value ?? 0) : 0;
-  const item = step?.ingredient ? byId.get(step.ingredient) : undefined;
   return (
-    <div className="flex min-h-screen flex-col px-12">
-      <Head batch={batch} />
-      <main
-        id="page"
-        className={`grid flex-1 gap-10 max-[900px]:grid-cols-1 ${
-          // Judging, the hands are asked before the Desk is: the tiles take the whole width.
-          step?.kind === "feel" ? "grid-cols-1" : "grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]"
-        }`}
-      >
-        <div className="flex flex-col gap-3 pt-1">
-          {events.waiting > 0 && (
+    <>
+      <BenchFrame
+        batch={batch}
+        reference={reference}
+        devices={devices}
+        ingredients={byId}
+        act={act}
+        onBack={onBack}
+        onSkip={() => setSkipping(true)}
+        busy={events.busy}
+        head={<Head batch={batch} />}
+        said={
+          events.waiting > 0 && (
             <p role="status" className="border-y-2 border-rosy py-1 text-bench-note font-semibold text-rosy">
               The studio does not answer. {events.waiting} {events.waiting === 1 ? "thing is" : "things are"}{" "}
               kept on this tablet and written down once it does.
             </p>
-          )}
-          {step && (
-            <>
-              <h1 className="text-bench-step font-medium leading-tight">{step.title}</h1>
-              <WindowLine batch={batch} devices={devices} />
-              <Step
-                key={step.key}
-                batch={batch}
-                step={step}
-                devices={devices}
-                ingredients={byId}
-                act={act}
-                onBack={onBack}
-                onSkip={() => setSkipping(true)}
-                busy={events.busy}
-              />
-              <Next batch={batch} />
-              <StepRuler at={state.current ?? 0} statuses={state.status} />
-            </>
-          )}
-          {!step && <Finished batch={batch} act={act} onBack={onBack} />}
-        </div>
-        <div className="flex flex-col">
-          <Timer batch={batch} />
-          <LeftOut batch={batch} act={act} weighing={weighing} />
-          <div className={`min-h-0 flex-1 max-[900px]:hidden ${step?.kind === "feel" ? "hidden" : ""}`}>
-            <BenchBowl
-              batch={batch}
-              ingredients={byId}
-              reference={reference}
-              pouring={value}
-              missing={weighing ? Math.max(0, (step?.target_g ?? 0) - value) : 0}
-              wet={item !== undefined && WET.has(markOf(item))}
-            />
-          </div>
-        </div>
-      </main>
-      <DeviceDrawer devices={devices} />
+          )
+        }
+        beside={
+          <>
+            <Timer batch={batch} />
+            <LeftOut batch={batch} act={act} weighing={step?.kind === "weigh"} />
+          </>
+        }
+        foot={<DeviceDrawer devices={devices} />}
+        finished={<Finished batch={batch} act={act} onBack={onBack} />}
+      />
       {skipping && step && (
         <SkipSheet
           step={step}
@@ -155,7 +117,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
           }}
         />
       )}
-    </div>
+    </>
   );
 }
 
@@ -189,34 +151,6 @@ function Head({ batch }: { batch: Batch }) {
         </Link>
       </nav>
     </header>
-  );
-}
-
-function Step(props: StepProps) {
-  const { kind } = props.step;
-  if (kind === "conditions") return <ConditionsStep {...props} />;
-  if (kind === "weigh") return <WeighStep {...props} />;
-  if (kind === "temperature") return <TemperatureStep {...props} />;
-  if (kind === "rest") return <RestStep {...props} />;
-  if (kind === "feel") return <FeelStep {...props} />;
-  if (kind === "split") return <SplitStep {...props} />;
-  if (kind === "shape") return <ShapeStep {...props} />;
-  return <DoStep {...props} />;
-}
-
-function Next({ batch }: { batch: Batch }) {
-  const { current, steps, status } = batch.state;
-  const next = steps.find((_, index) => current !== null && index > current && status[index] === "open");
-  if (!next) return null;
-  const mass = next.target_g !== null ? ` ${sayMass(next.target_g)}` : "";
-  return (
-    <p className="text-bench-note text-soft">
-      then{" "}
-      <b className="text-ink">
-        {next.kind === "weigh" ? next.title.replace(/^Weigh /, "") : next.title.toLowerCase()}
-        {mass}
-      </b>
-    </p>
   );
 }
 

@@ -1,5 +1,5 @@
 import { inUnits } from "../../lib/units";
-import { Press } from "./parts";
+import { Back, Press } from "./parts";
 import type { StepProps } from "./step";
 
 /** One thing to do. */
@@ -8,9 +8,7 @@ export function DoStep({ step, act, onBack, busy }: StepProps) {
     <div className="flex flex-col gap-6">
       <Words text={step.text} caution={step.caution} />
       <div className="flex gap-3">
-        <Press onClick={onBack} className="max-w-[160px]">
-          Back
-        </Press>
+        <Back onBack={onBack} />
         <Press next disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
           Done
         </Press>

@@ -3,24 +3,28 @@ import { useFeels } from "../../api";
 import { figure, sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { FeelTile } from "./FeelTile";
-import { Press } from "./parts";
+import { OtherAmount } from "./OtherAmount";
+import { Back, Press } from "./parts";
 import type { StepProps } from "./step";
 
 /** How does it feel? Tiles, then what to do, what it costs. */
-export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
+export function FeelStep({ batch, step, ingredients, act, onBack, busy, hand, judged = true }: StepProps) {
   const feels = useFeels();
   const answer = batch.feel;
   const [again, setAgain] = useState(false);
+  const [other, setOther] = useState(false);
   if (!answer || again)
     return (
       <div className="flex flex-col gap-3">
-        <p className="text-bench-word">Squeeze a handful, then let it drop from a hand's breadth.</p>
+        {hand ?? (
+          <p className="text-bench-word">Squeeze a handful, then let it drop from a hand's breadth.</p>
+        )}
         <ul className="grid grid-cols-4 gap-3 max-[900px]:grid-cols-2" aria-label="How does it feel?">
           {(feels.data?.feels ?? []).map((feel) => (
             <li key={feel.state}>
               <button
                 type="button"
-                disabled={busy}
+                disabled={busy || !judged}
                 className="grid h-full min-h-[88px] w-full grid-cols-[72px_minmax(0,1fr)] items-start gap-x-3 border-t-2 border-ink bg-lit px-3 py-2 text-left"
                 onClick={async () => {
                   setAgain(false);
@@ -36,10 +40,23 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
             </li>
           ))}
         </ul>
-        <Press onClick={onBack} className="max-w-[160px]">
-          Back
-        </Press>
+        <Back onBack={onBack} />
       </div>
+    );
+  const onAdded = async (ingredient: string, mass_g: number) => {
+    await act({ kind: "corrected", ingredient, mass_g, why: `felt ${answer.felt}` });
+    setOther(false);
+    setAgain(true);
+  };
+  if (other)
+    return (
+      <OtherAmount
+        batch={batch}
+        first={answer.mends.find((mend) => mend.ingredient)?.ingredient ?? null}
+        ingredients={ingredients}
+        onAdded={onAdded}
+        onBack={() => setOther(false)}
+      />
     );
   const fits = answer.mends.some((mend) => mend.kind === "go-on");
   return (
@@ -57,14 +74,8 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
                 disabled={busy}
                 className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-state font-semibold"
                 onClick={async () => {
+                  if (mend.ingredient && mend.mass_g) return onAdded(mend.ingredient, mend.mass_g);
                   if (mend.kind === "rest") await act({ kind: "timer", step: step.key, minutes: 5 });
-                  else if (mend.ingredient && mend.mass_g)
-                    await act({
-                      kind: "corrected",
-                      ingredient: mend.ingredient,
-                      mass_g: mend.mass_g,
-                      why: `felt ${answer.felt}`,
-                    });
                   setAgain(true);
                 }}
               >
@@ -88,6 +99,9 @@ export function FeelStep({ batch, step, act, onBack, busy }: StepProps) {
       <div className="flex gap-3">
         <Press onClick={() => setAgain(true)} disabled={busy}>
           Judge again
+        </Press>
+        <Press onClick={() => setOther(true)} disabled={busy}>
+          Another amount
         </Press>
         <Press next={fits} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
           {fits ? "As meant: go on" : "Leave it so, go on"}

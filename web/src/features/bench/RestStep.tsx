@@ -1,7 +1,7 @@
 import { figure } from "../../lib/numbers";
 import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
-import { Hourglass, Press, useLeft } from "./parts";
+import { Back, Hourglass, Press, useLeft } from "./parts";
 import type { StepProps } from "./step";
 
 /** A clock that is kept on disk: reload and power cut do not stop it. */
@@ -21,9 +21,7 @@ export function RestStep(props: StepProps) {
         />
       )}
       <div className="flex gap-3">
-        <Press onClick={onBack} className="max-w-[160px]">
-          Back
-        </Press>
+        <Back onBack={onBack} />
         {timer ? (
           <Press next={left === 0} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
             {left === 0 ? "Go on" : "Go on before time"}

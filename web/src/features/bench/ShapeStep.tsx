@@ -1,6 +1,6 @@
 import { benchFigure, sayBenchMass } from "../../lib/numbers";
 import { Words } from "./DoStep";
-import { Press, TypedFigure } from "./parts";
+import { Back, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 /** Pieces done, pieces weighed, running mean against the target. */
@@ -56,9 +56,7 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
         />
       )}
       <div className="flex gap-3">
-        <Press onClick={onBack} className="max-w-[160px]">
-          Back
-        </Press>
+        <Back onBack={onBack} />
         <Press next={full} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
           {full ? "All shaped" : "That is all there is"}
         </Press>

@@ -3,7 +3,7 @@ import { temperatureFigure } from "../../lib/numbers";
 import { inUnits, temperatureUnit } from "../../lib/units";
 import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
-import { Press, TypedFigure } from "./parts";
+import { Back, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 const TAKE_EVERY_S = 120;
@@ -70,9 +70,7 @@ export function TemperatureStep(props: StepProps) {
         )}
       </p>
       <div className="flex gap-3">
-        <Press onClick={onBack} className="max-w-[160px]">
-          Back
-        </Press>
+        <Back onBack={onBack} />
         <Press next={right} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
           {right ? "Go on" : "Go on all the same"}
         </Press>

@@ -5,7 +5,7 @@ import { inUnits, massUnit } from "../../lib/units";
 import { useNotice } from "../../ui";
 import { BenchStrip } from "./BenchStrip";
 import { LotLine } from "./LotLine";
-import { HoldPress, Press, TypedFigure } from "./parts";
+import { Back, HoldPress, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 const STILL_READINGS = 4; // a third of a second of stillness, seen again and again
@@ -78,7 +78,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
         <TypedFigure label="Weighed, in grams" unit="g" onGive={(typed) => void keep(typed, "hand")} />
         <div className="flex gap-3">
-          <Press onClick={onBack}>Back</Press>
+          <Back onBack={onBack} wide />
           <Press onClick={onSkip}>Leave it out…</Press>
           {value !== null && <Press onClick={() => setByHand(false)}>Use the scale</Press>}
         </div>
@@ -111,9 +111,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
         <Ways ways={ways} onWay={(way) => void onWay(way)} />
       ) : (
         <div className="flex gap-3">
-          <Press onClick={onBack} className="max-w-[120px]">
-            Back
-          </Press>
+          <Back onBack={onBack} />
           <Press onClick={() => void zeroScale()}>Zero scale</Press>
           {over ? (
             <Press next onClick={() => void askWays()} disabled={busy || reckoning || !still}>

@@ -1,2 +1,3 @@
+export { BenchFrame } from "./BenchFrame";
 export { BenchPage } from "./BenchPage";
 export { Press } from "./parts";

@@ -14,11 +14,21 @@ export function Press({ next = false, className = "", children, ...rest }: Press
   return (
     <button
       type="button"
-      className={`min-h-[88px] flex-1 border-t-2 px-5 text-bench-word font-semibold leading-tight disabled:text-soft ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink"} ${className}`}
+      className={`min-h-[88px] flex-1 border-t-2 px-5 text-bench-word font-semibold leading-tight ${next ? "border-rosy bg-rosy text-paper" : "border-ink bg-lit text-ink disabled:text-soft"} ${className}`}
       {...rest}
     >
       {children}
     </button>
+  );
+}
+
+/** To the step before; where there is no way back it is not offered. */
+export function Back({ onBack, wide = false }: { onBack: (() => void) | undefined; wide?: boolean }) {
+  if (!onBack) return null;
+  return (
+    <Press onClick={onBack} className={wide ? "" : "max-w-[160px]"}>
+      Back
+    </Press>
   );
 }
 

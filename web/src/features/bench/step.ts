@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Batch, BenchStep, Devices, Happening, IngredientSummary } from "../../api";
 
 /** What every kind of step is given. */
@@ -8,7 +9,12 @@ export interface StepProps {
   ingredients: ReadonlyMap<string, IngredientSummary>;
   /** Lets it happen; false when it was refused. */
   act: (event: Happening) => Promise<boolean>;
-  onBack: () => void;
+  /** Undefined where there is no way back. */
+  onBack?: (() => void) | undefined;
   onSkip: () => void;
   busy: boolean;
+  /** In practice: the dough as the eye meets it; a bench has it in the hand. */
+  hand?: ReactNode;
+  /** Whether there is a handful to be judged. */
+  judged?: boolean;
 }

@@ -66,9 +66,7 @@ export function Debrief({ run, found }: { run: PracticeRun; found: Debriefing })
                 style: "dashed",
               },
             ]}
-            posts={run.felt
-              .slice(-6)
-              .map((each) => ({ name: each.state.split(" ")[0] ?? "", at: each.minutes }))}
+            posts={found.called.slice(-6).map((each) => ({ name: each.called, at: each.minutes }))}
           />
         </figure>
         <section aria-label="Points">
@@ -88,6 +86,23 @@ export function Debrief({ run, found }: { run: PracticeRun; found: Debriefing })
                 <b>{signed(`−${fixed(-(found.score.hint ?? 0), 0)}`)}</b>
               </li>
             )}
+          </ul>
+          <h2 className="pt-5 text-row italic text-soft">What you took it for</h2>
+          {found.called.length === 0 && <p className="text-body">It was not judged.</p>}
+          <ul className="text-body">
+            {found.called.map((each) => (
+              <li key={each.minutes} className="border-b-[0.9px] border-ink py-1">
+                At {fixed(each.minutes, 1)} min {each.called}:{" "}
+                {each.called === each.was ? (
+                  <b className="text-verd">it was</b>
+                ) : (
+                  <>
+                    it was <b className="text-rosy">{each.was}</b>
+                  </>
+                )}
+                , S {fixed(each.saturation, 2)}
+              </li>
+            ))}
           </ul>
           <h2 className="pt-5 text-row italic text-soft">What each correction did</h2>
           {found.effects.length === 0 && <p className="text-body">Nothing was added.</p>}
