@@ -2,7 +2,7 @@
 PY := .venv/bin/python
 PREPARE := python3 scripts/prepare.py
 STATIC := src/rosy_kettle/api/static/index.html
-WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
+WEB_SOURCES := $(shell find web/src web/public docs/guide docs/screenshots -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import os
 import re
 import shutil
@@ -10,9 +11,11 @@ import sys
 import tempfile
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
+COLOURS = 256
 TARGET = ROOT / "docs" / "screenshots"
 CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 RECIPE = """Weather scoops
@@ -41,7 +44,9 @@ def formula(page: Page, name: str) -> None:
 def take(page: Page, name: str) -> None:
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(600)  # the level eases for 240 ms, fonts settle
-    page.screenshot(path=TARGET / f"{name}.png")
+    picture = Image.open(io.BytesIO(page.screenshot()))
+    few = picture.convert("RGB").quantize(COLOURS, dither=Image.Dither.NONE)  # drawn in few colours: a third of the bytes
+    few.save(TARGET / f"{name}.png", optimize=True)
     print(f"{name}.png")
 
 

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from PIL import Image
 from playwright.sync_api import FilePayload, Page, expect
 
+from tests.browser.conftest import ROOT
 from tests.serving import Server
 
 OpenPage = Callable[..., Page]
@@ -80,3 +81,18 @@ def test_reading_the_studio_stops_and_goes_on(server: Server, open_page: OpenPag
     expect(page.get_by_text("have still to be read")).to_have_count(0)
     expect(page.get_by_role("button", name="Stop")).to_have_count(0)
     expect(page.get_by_text("Your bases drink")).to_be_visible()
+
+
+def test_the_guide_has_its_pictures_with_it(shared_server: Server, open_page: OpenPage) -> None:
+    """Shipped with the studio: every picture of every page is there and has a text."""
+    shown = 0
+    for source in sorted((ROOT / "docs/guide").glob("*.md")):
+        page = open_page(f"{shared_server.address}/guide/{source.stem}")
+        title = source.read_text(encoding="utf-8").splitlines()[0].removeprefix("# ")
+        expect(page.get_by_role("article").get_by_role("heading", level=1)).to_have_text(title)
+        for picture in page.get_by_role("article").get_by_role("img").all():
+            picture.scroll_into_view_if_needed()
+            assert picture.evaluate("(each) => each.decode().then(() => each.naturalWidth)") >= 1024
+            assert len(picture.get_attribute("alt") or "") > 20
+            shown += 1
+    assert shown >= 10

@@ -2,6 +2,11 @@ import { Fragment, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 
 const PAGES = import.meta.glob("../../../../docs/guide/*.md", { query: "?raw", import: "default" });
+const PICTURES = import.meta.glob<string>("../../../../docs/screenshots/*.png", {
+  query: "?url",
+  import: "default",
+  eager: true,
+});
 const IDS = Object.keys(PAGES)
   .map((path) => path.split("/").at(-1)?.replace(/\.md$/, "") ?? "")
   .sort();
@@ -49,7 +54,7 @@ const title = (id: string): string => {
   return words.charAt(0).toUpperCase() + words.slice(1);
 };
 
-/** The little of Markdown the guide is written in: headings, numbered steps, paragraphs, code. */
+/** The little of Markdown the guide is written in: headings, numbered steps, pictures, paragraphs, code. */
 function Markdown({ text }: { text: string }) {
   const blocks = text.split(/\n(?=\d+\. )|\n\n/).filter((block) => block.trim());
   return blocks.map((block, index) => (
@@ -63,6 +68,18 @@ function blockOf(block: string) {
   if (block.startsWith("```"))
     return (
       <pre className="overflow-x-auto bg-lit p-3 text-label">{block.replace(/^```\n?|\n?\s*```$/g, "")}</pre>
+    );
+  const picture = /^!\[([^\]]*)\]\(\.\.\/screenshots\/([\w-]+\.png)\)$/.exec(block);
+  if (picture)
+    return (
+      <img
+        className="mt-3 ml-10 block w-full max-w-[720px] border border-ink"
+        src={PICTURES[`../../../../docs/screenshots/${picture[2]}`]}
+        alt={picture[1]}
+        width={1280}
+        height={800}
+        loading="lazy"
+      />
     );
   const step = /^(\d+)\. ([\s\S]*)$/.exec(block);
   if (step)
