@@ -37,13 +37,13 @@ export const useBeginTest = () => {
   });
 };
 
-/** Lets one thing happen in a test; whatever the answer, what is shown afterwards is what is on disk. */
 /** Ask anew for everything that is told of tests. */
 export const useRefreshTests = () => {
   const queries = useQueryClient();
   return () => queries.invalidateQueries({ queryKey: TUB });
 };
 
+/** Lets one thing happen in a test; whatever the answer, what is shown afterwards is what is on disk. */
 export const useTestHappens = (id: number) => {
   const queries = useQueryClient();
   return useMutation({

@@ -25,6 +25,16 @@ export function BatchesPage() {
                 Show those of every formula
               </Link>
             )}
+            {!formula && (
+              <>
+                <Link className="underline underline-offset-4" to="/practice">
+                  Practise without wasting a kilo
+                </Link>{" "}
+                <Link className="underline underline-offset-4" to="/clinic">
+                  What went wrong?
+                </Link>
+              </>
+            )}
           </p>
         </div>
         <input
