@@ -42,6 +42,8 @@ def demo_zip(tmp_path_factory: pytest.TempPathFactory) -> Path:
     (photo_folder(studio.path) / PHOTO).write_bytes(b"\xff\xd8 a photo")
     client = create_app(studio).test_client()
     client.post("/api/labels", json={"formula_id": 1, "market": "US", "width_mm": 150.0, "height_mm": 150.0, "draft": True})
+    client.post("/api/troubles", json={"symptom": "cracks", "batch_id": 12})
+    client.post("/api/practice-runs", json={"scenario": "thirsty-starch"})
     client.post("/api/lots", json={"ingredient": "glycerin", "code": "=1+1", "supplier": "12", "quantity_g": 10.5})
     target = folder / "studio.zip"
     export_studio(studio, target)
@@ -328,3 +330,34 @@ def test_a_second_process_writes_the_same_files(
         export_studio(full, tmp_path / "never.zip", lambda done, _whole: told.append(done), lambda: len(told) > 30)
     assert multiprocessing.active_children() == []
     assert not list(tmp_path.glob(".never*"))
+
+
+@pytest.mark.parametrize(
+    ("file", "rows", "name", "value"),
+    [
+        ("orders.json", "orders", "state", "lost"),
+        ("learning.json", "measurements", "kind", "guess"),
+        ("learning.json", "measurements", "facts", {"wetter": "glycerin", "rolls_at_g": "soon", "temperature_c": 21}),
+        ("learning.json", "measurements", "formula", {"format": "rosy-kettle/formula"}),
+        ("learning.json", "designs", "bounds", [{"ingredient": "glycerin"}]),
+        ("learning.json", "designs", "points", [["x"]]),
+        ("learning.json", "designs", "reading", "colour.of_the_moon"),
+        ("learning.json", "troubles", "symptom", "hiccups"),
+        ("learning.json", "troubles", "answers", ["x"]),
+        ("learning.json", "practice", "acts", [{"kind": "feel", "loud": True}]),
+        ("learning.json", "practice", "scenario", "moon"),
+    ],
+)
+def test_what_a_page_of_the_lists_would_fail_on_is_not_taken_in(
+    demo_zip: Path, opened: Callable[[str], Studio], tmp_path: Path, file: str, rows: str, name: str, value: object
+) -> None:
+    def break_it(files: dict[str, bytes]) -> None:
+        data = json.loads(files[file])
+        data[rows][0][name] = value
+        files[file] = json.dumps(data).encode()
+
+    fresh = opened("fresh")
+    empty = counts(fresh)
+    with pytest.raises(InputError, match=file):
+        import_studio(fresh, rewritten(demo_zip, tmp_path / "broken.zip", break_it), merge=False)
+    assert counts(fresh) == empty

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import datetime
 from typing import Any, NamedTuple
 
 from sqlalchemy import JSON, Select, and_, delete, exists, func, or_, select
@@ -10,7 +11,7 @@ from sqlalchemy.orm import InstrumentedAttribute, Mapped, Session, mapped_column
 
 from rosy_kettle.store.base import Base
 from rosy_kettle.store.batches import BatchEventRow, BatchRow
-from rosy_kettle.store.measurements import counted_measurements
+from rosy_kettle.store.measurements import MeasurementRow, counted_measurements
 from rosy_kettle.store.rack import AirRow, TrayEventRow, TrayRow
 from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
 
@@ -55,9 +56,9 @@ def list_sources(session: Session, limit: int) -> list[Source]:
     """Return the newest of each kind that may say something, the newest first."""
     asked = {
         "felt": _batches(_any_event(BatchEventRow.kind == "felt"), limit),
-        "measured": counted_measurements(limit),
+        "measured": counted_measurements(limit).add_columns(MeasurementRow.at),
         "dried": _trays(limit),
-        "foam": _newest(TubTestRow.id, TubTestEventRow.test_id, TubTestEventRow.seq, limit),
+        "foam": _newest(TubTestRow.id, TubTestRow.begun_at, TubTestEventRow.test_id, TubTestEventRow.seq, limit),
         "shaped": _batches(and_(_any_event(BatchEventRow.kind == "sampled"), BatchRow.closed_at.is_not(None)), limit),
     }
     return [
@@ -71,14 +72,20 @@ def _any_event(which: Any) -> Any:
     return exists().where(BatchEventRow.batch_id == BatchRow.id, which)
 
 
-def _newest(id_: InstrumentedAttribute[int], of: InstrumentedAttribute[int], seq: InstrumentedAttribute[int], limit: int) -> Any:
-    """Ask for the newest rows and the number of the last thing that happened to each."""
+def _newest(
+    id_: InstrumentedAttribute[int], made: InstrumentedAttribute[datetime], of: InstrumentedAttribute[int],
+    seq: InstrumentedAttribute[int], limit: int,
+) -> Any:  # fmt: skip
+    """Ask for the newest rows, when each was made, and the number of the last thing that happened to it.
+
+    By its moment a row is told from another of its number in a studio that was brought back meanwhile.
+    """
     last = select(func.max(seq)).where(of == id_).scalar_subquery()
-    return select(id_, last).order_by(id_.desc()).limit(limit)
+    return select(id_, made, last).order_by(id_.desc()).limit(limit)
 
 
 def _batches(which: Any, limit: int) -> Select[Any]:
-    asked: Select[Any] = _newest(BatchRow.id, BatchEventRow.batch_id, BatchEventRow.seq, limit).where(which)
+    asked: Select[Any] = _newest(BatchRow.id, BatchRow.created_at, BatchEventRow.batch_id, BatchEventRow.seq, limit).where(which)
     return asked
 
 
@@ -90,7 +97,7 @@ def _trays(limit: int) -> Select[Any]:
         or_(TrayRow.wrapped_at.is_(None), AirRow.at <= TrayRow.wrapped_at),
     )  # fmt: skip
     airs, last_air = (select(each).where(stood).scalar_subquery() for each in (func.count(AirRow.id), func.max(AirRow.at)))
-    asked: Select[Any] = _newest(TrayRow.id, TrayEventRow.tray_id, TrayEventRow.seq, limit).where(weighed)
+    asked: Select[Any] = _newest(TrayRow.id, TrayRow.set_out_at, TrayEventRow.tray_id, TrayEventRow.seq, limit).where(weighed)
     return asked.add_columns(airs, last_air)
 
 

@@ -20,7 +20,7 @@ from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_practice, load_tables
 from rosy_kettle.store.practice_runs import PracticeRunRow, add_practice_run, find_practice_run
 
-__all__ = ["Run", "act_in_run", "begin_run", "cards", "look_at_run", "state_words", "told_by_reference", "truth_words"]
+__all__ = ["Run", "act_in_run", "begin_run", "bowl_of", "cards", "look_at_run", "state_words", "told_by_reference", "truth_words"]
 
 LARGEST_SEED = 2**31
 NUMBER_OF_TOLD = 4_000
@@ -81,7 +81,7 @@ def look_at_run(session: Session, run_id: int) -> Run:
         If there is none under that number.
     """
     row = find_practice_run(session, run_id)
-    scenario, acts = _scenario(row.scenario, row.seed), _acts(row)
+    scenario, acts = bowl_of(row)
     state = run_bowl(scenario, acts, told_by_reference)
     return Run(row, scenario, tuple(acts), state, debrief(scenario, acts, told_by_reference) if row.ended else None)
 
@@ -103,6 +103,11 @@ def _scenario(scenario_id: str, seed: int) -> Scenario:
     if not 0 <= seed < LARGEST_SEED:
         raise InputError("A seed is a whole number from 0 on.", quantity="seed", value=seed)
     return drawn_again(found, seed)
+
+
+def bowl_of(row: PracticeRunRow) -> tuple[Scenario, list[Act]]:
+    """Return the bowl of a run, and what was done at it."""
+    return _scenario(row.scenario, row.seed), _acts(row)
 
 
 def _acts(row: PracticeRunRow) -> list[Act]:

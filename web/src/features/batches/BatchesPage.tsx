@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { type BatchGlance, messageOf, useBatches } from "../../api";
 import { sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
-import { LongList } from "../../ui";
+import { LongList, PageHead, SearchField } from "../../ui";
 
 /** Every batch that was ever begun, newest first; searched over what the journal tells of them. */
 export function BatchesPage() {
@@ -15,10 +15,10 @@ export function BatchesPage() {
   const told = batches.data?.pages[0];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex items-end justify-between">
-        <div>
-          <h1>Bench</h1>
-          <p className="text-row text-soft">
+      <PageHead
+        title="Bench"
+        lead={
+          <>
             {told ? summary(told) : "Opening…"}{" "}
             {formula && (
               <Link className="underline underline-offset-4" to="/bench">
@@ -35,17 +35,16 @@ export function BatchesPage() {
                 </Link>
               </>
             )}
-          </p>
-        </div>
-        <input
-          type="search"
-          aria-label="Search batches"
+          </>
+        }
+      >
+        <SearchField
+          label="Search batches"
           placeholder="Name, date, remark"
-          className="written w-60 py-1 text-body placeholder:text-soft"
           value={search}
-          onChange={(event) => setSearch(event.target.value)}
+          onSearch={setSearch}
         />
-      </div>
+      </PageHead>
       {batches.error && <p className="pt-6 text-reading text-rosy">{messageOf(batches.error)}</p>}
       {told && rows.length === 0 && !search && (
         <p className="pt-8 text-reading">

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Batch, IngredientSummary } from "../../api";
+import { useNotice } from "../../ui";
 import { Back, TypedFigure } from "./parts";
 
 interface Props {
@@ -19,6 +20,7 @@ export function OtherAmount({ batch, first, ingredients, onAdded, onBack }: Prop
       ...(batch.feel?.mends ?? []).map((mend) => mend.ingredient),
     ]),
   ].filter((jar): jar is string => typeof jar === "string");
+  const say = useNotice();
   const [jar, setJar] = useState(first ?? jars[0] ?? "");
   return (
     <div className="flex flex-col gap-3">
@@ -42,7 +44,10 @@ export function OtherAmount({ batch, first, ingredients, onAdded, onBack }: Prop
         label="Grams that went in"
         unit="g"
         word="It went in"
-        onGive={(grams) => grams > 0 && void onAdded(jar, grams)}
+        onGive={(grams) => {
+          if (grams > 0) void onAdded(jar, grams);
+          else say("What went in weighs more than nothing.", { asks: true });
+        }}
       />
       <div className="flex">
         <Back onBack={onBack} />

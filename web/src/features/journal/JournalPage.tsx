@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { type JournalEntry, messageOf, useJournal } from "../../api";
 import { inUnits } from "../../lib/units";
 import { useSettled } from "../../lib/useSettled";
-import { LongList } from "../../ui";
+import { LongList, PageHead, SearchField } from "../../ui";
 import { EntryDrawing } from "./EntryDrawing";
 
 /** All that has happened, on one rule down the sheet: searched by words, narrowed by kind, month and what went wrong. */
@@ -33,10 +33,10 @@ export function JournalPage() {
   const narrowed = Boolean(settled || kind || month || wrong || formula);
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Journal</h1>
-          <p className="text-row text-soft">
+      <PageHead
+        title="Journal"
+        lead={
+          <>
             What has happened, from the first formula on.{" "}
             {formula && (
               <button
@@ -47,43 +47,40 @@ export function JournalPage() {
                 Show that of every formula
               </button>
             )}
-          </p>
-        </div>
-        <p className="no-print flex flex-wrap items-baseline gap-6">
+          </>
+        }
+      >
+        <SearchField
+          label="Search the journal"
+          placeholder={'A word, or "a phrase"'}
+          value={search}
+          onSearch={setSearch}
+        />
+        <Choice
+          label="Kind"
+          all="of every kind"
+          value={kind}
+          choices={told?.kinds ?? []}
+          onChoose={(chosen) => narrow("kind", chosen)}
+        />
+        <Choice
+          label="Month"
+          all="at any time"
+          value={month}
+          choices={told?.months ?? []}
+          say={monthOf}
+          onChoose={(chosen) => narrow("month", chosen)}
+        />
+        <label className="text-body">
           <input
-            type="search"
-            aria-label="Search the journal"
-            placeholder={'A word, or "a phrase"'}
-            className="written w-52 py-1 text-body placeholder:text-soft"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
+            type="checkbox"
+            className="mr-2 size-4 accent-[var(--ink)]"
+            checked={wrong}
+            onChange={(event) => narrow("wrong", event.target.checked ? "yes" : "")}
           />
-          <Choice
-            label="Kind"
-            all="of every kind"
-            value={kind}
-            choices={told?.kinds ?? []}
-            onChoose={(chosen) => narrow("kind", chosen)}
-          />
-          <Choice
-            label="Month"
-            all="at any time"
-            value={month}
-            choices={told?.months ?? []}
-            say={monthOf}
-            onChoose={(chosen) => narrow("month", chosen)}
-          />
-          <label className="text-body">
-            <input
-              type="checkbox"
-              className="mr-2 size-4 accent-[var(--ink)]"
-              checked={wrong}
-              onChange={(event) => narrow("wrong", event.target.checked ? "yes" : "")}
-            />
-            what went wrong
-          </label>
-        </p>
-      </div>
+          what went wrong
+        </label>
+      </PageHead>
       {journal.error && <p className="pt-6 text-reading text-rosy">{messageOf(journal.error)}</p>}
       {told && entries.length === 0 && (
         <p className="pt-8 text-reading">

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { type Lot, messageOf, STOCK_ADDRESSES, useLots } from "../../api";
 import { useSettled } from "../../lib/useSettled";
-import { Button } from "../../ui";
+import { Button, PageHead, SearchField } from "../../ui";
 import { ImportSheet } from "./ImportSheet";
 import { Jar } from "./Jar";
 import { LotSheet } from "./LotSheet";
@@ -15,37 +15,34 @@ export function LotsPage() {
   const rows = lots.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Jars</h1>
-          <p className="text-row text-soft">
+      <PageHead
+        title="Jars"
+        lead={
+          <>
             {lots.data ? summary(rows) : "Opening…"}{" "}
             <Link className="underline underline-offset-4" to="/pantry">
               The Pantry
             </Link>
-          </p>
-        </div>
-        <p className="no-print flex flex-wrap items-baseline gap-6">
-          <input
-            type="search"
-            aria-label="Search lots"
-            placeholder="Code, supplier, ingredient"
-            className="written w-52 py-1 text-body placeholder:text-soft"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-          <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.csv} download>
-            CSV
-          </a>
-          <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.xlsx} download>
-            XLSX
-          </a>
-          <Button onClick={() => setOpen("import")}>Take over a list</Button>
-          <Button primary onClick={() => setOpen("lot")}>
-            Enter a purchase
-          </Button>
-        </p>
-      </div>
+          </>
+        }
+      >
+        <SearchField
+          label="Search lots"
+          placeholder="Code, supplier, ingredient"
+          value={search}
+          onSearch={setSearch}
+        />
+        <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.csv} download>
+          CSV
+        </a>
+        <a className="border-b-[0.9px] border-ink text-body" href={STOCK_ADDRESSES.xlsx} download>
+          XLSX
+        </a>
+        <Button onClick={() => setOpen("import")}>Take over a list</Button>
+        <Button primary onClick={() => setOpen("lot")}>
+          Enter a purchase
+        </Button>
+      </PageHead>
       {lots.error && <p className="pt-6 text-reading text-rosy">{messageOf(lots.error)}</p>}
       {lots.data && rows.length === 0 && (
         <p className="pt-8 text-reading">

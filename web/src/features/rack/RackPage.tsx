@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { calendarAddress, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
-import { Button } from "../../ui";
+import { Button, PageHead, SearchField } from "../../ui";
 import { AirDrawing } from "./AirDrawing";
 import { AirLine, AnotherPlace } from "./AirLine";
 import { SetOutSheet } from "./SetOutSheet";
@@ -18,31 +18,18 @@ export function RackPage() {
   useShelfKeys();
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>{wrapped ? "Wrapped" : "On the rack"}</h1>
-          <p className="text-row text-soft">{data ? summary(data, wrapped) : "Opening…"}</p>
-        </div>
-        <p className="flex flex-wrap items-baseline gap-6">
-          <input
-            type="search"
-            aria-label="Search the rack"
-            placeholder="Name"
-            className="written w-40 py-1 text-body placeholder:text-soft"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-          <Button onClick={() => setWrapped(!wrapped)}>
-            {wrapped ? "What is on the rack" : "What is wrapped"}
-          </Button>
-          <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
-            Calendar
-          </a>
-          <Button primary onClick={() => setSetting(true)}>
-            Set pieces out
-          </Button>
-        </p>
-      </div>
+      <PageHead title={wrapped ? "Wrapped" : "On the rack"} lead={data ? summary(data, wrapped) : "Opening…"}>
+        <SearchField label="Search the rack" placeholder="Name" value={search} onSearch={setSearch} />
+        <Button onClick={() => setWrapped(!wrapped)}>
+          {wrapped ? "What is on the rack" : "What is wrapped"}
+        </Button>
+        <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
+          Calendar
+        </a>
+        <Button primary onClick={() => setSetting(true)}>
+          Set pieces out
+        </Button>
+      </PageHead>
       {error && <p className="pt-6 text-reading text-rosy">{messageOf(error)}</p>}
       {data && !wrapped && (
         <div className="pt-3">

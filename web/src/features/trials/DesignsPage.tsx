@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { messageOf, useDesigns } from "../../api";
-import { Button } from "../../ui";
+import { Button, PageHead } from "../../ui";
 import { DesignSheet } from "./DesignSheet";
 
 /** Designs of mini-batches, the newest first. */
@@ -11,22 +11,17 @@ export function DesignsPage() {
   const rows = designs.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Next trials</h1>
-          <p className="text-row text-soft">
-            Few small batches that teach the most about two or three ingredients.
-          </p>
-        </div>
-        <p className="flex items-baseline gap-6">
-          <Link className="border-b-[0.9px] border-ink text-body" to="/learning">
-            Learning
-          </Link>
-          <Button primary onClick={() => setDesigning(true)}>
-            Design trials
-          </Button>
-        </p>
-      </div>
+      <PageHead
+        title="Next trials"
+        lead="Few small batches that teach the most about two or three ingredients."
+      >
+        <Link className="border-b-[0.9px] border-ink text-body" to="/learning">
+          Learning
+        </Link>
+        <Button primary onClick={() => setDesigning(true)}>
+          Design trials
+        </Button>
+      </PageHead>
       {designs.error && <p className="pt-6 text-reading text-rosy">{messageOf(designs.error)}</p>}
       {designs.data && rows.length === 0 && (
         <p className="pt-8 text-reading">

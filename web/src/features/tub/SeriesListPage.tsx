@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type Series, useAllSeries } from "../../api";
-import { Button } from "../../ui";
+import { Button, PageHead } from "../../ui";
 import { SeriesSheet } from "./SeriesSheet";
 
 /** Claims of the craft, each put to the test in baths of one kind. */
@@ -11,22 +11,17 @@ export function SeriesListPage() {
   const rows = series.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Side by side</h1>
-          <p className="text-row text-soft">
-            A claim, two to six formulas, the same bath for each, and codes that stay closed.
-          </p>
-        </div>
-        <p className="flex items-baseline gap-6">
-          <Link className="border-b-[0.9px] border-ink text-body" to="/tub">
-            Single tests
-          </Link>
-          <Button primary onClick={() => setBeginning(true)}>
-            Put a claim to the test
-          </Button>
-        </p>
-      </div>
+      <PageHead
+        title="Side by side"
+        lead="A claim, two to six formulas, the same bath for each, and codes that stay closed."
+      >
+        <Link className="border-b-[0.9px] border-ink text-body" to="/tub">
+          Single tests
+        </Link>
+        <Button primary onClick={() => setBeginning(true)}>
+          Put a claim to the test
+        </Button>
+      </PageHead>
       {series.error && <p className="pt-6 text-reading text-rosy">{messageOf(series.error)}</p>}
       {series.data && rows.length === 0 && (
         <p className="pt-8 text-reading">

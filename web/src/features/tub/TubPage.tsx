@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { messageOf, type TubTest, useTubTests } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
-import { Button, LongList } from "../../ui";
+import { Button, LongList, PageHead, SearchField } from "../../ui";
 import { BeginSheet } from "./BeginSheet";
 import { foretoldAt, tellingHeight } from "./section";
 
@@ -17,31 +17,18 @@ export function TubPage() {
   const rows = tests.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Tub</h1>
-          <p className="text-row text-soft">What the Desk said of a bath, and what was seen in it.</p>
-        </div>
-        <p className="flex flex-wrap items-baseline gap-6">
-          <input
-            type="search"
-            aria-label="Search tests"
-            placeholder="Name"
-            className="written w-40 py-1 text-body placeholder:text-soft"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-          <Link className="border-b-[0.9px] border-ink text-body" to="/tub/series">
-            Side by side
-          </Link>
-          <Link className="border-b-[0.9px] border-ink text-body" to="/learning">
-            What it teaches
-          </Link>
-          <Button primary onClick={() => setBeginning(true)}>
-            Begin a test
-          </Button>
-        </p>
-      </div>
+      <PageHead title="Tub" lead="What the Desk said of a bath, and what was seen in it.">
+        <SearchField label="Search tests" placeholder="Name" value={search} onSearch={setSearch} />
+        <Link className="border-b-[0.9px] border-ink text-body" to="/tub/series">
+          Side by side
+        </Link>
+        <Link className="border-b-[0.9px] border-ink text-body" to="/learning">
+          What it teaches
+        </Link>
+        <Button primary onClick={() => setBeginning(true)}>
+          Begin a test
+        </Button>
+      </PageHead>
       {tests.error && <p className="pt-6 text-reading text-rosy">{messageOf(tests.error)}</p>}
       {tests.data && rows.length === 0 && (
         <p className="pt-8 text-reading">

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { calendarAddress, messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
-import { Button, DrawingTools, useNotice } from "../../ui";
+import { Button, DrawingTools, PageHead, useNotice } from "../../ui";
 import { OrderSheet } from "./OrderSheet";
 import { ShoppingList } from "./ShoppingList";
 import { WeekDrawing } from "./WeekDrawing";
@@ -21,40 +21,34 @@ export function WeekPage() {
   const problem = first.error ?? (searching ? better.error : null);
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
-      <div className="flex flex-wrap items-end justify-between gap-x-8">
-        <div>
-          <h1>Week</h1>
-          <p className="text-row text-soft">{week ? summary(week) : problem ? "" : "Working it out…"}</p>
-        </div>
-        <p className="no-print flex flex-wrap items-baseline gap-6">
-          <label className="text-body">
-            <span className="sr-only">How many days</span>
-            <select
-              className="written text-body"
-              value={days}
-              onChange={(event) => setDays(Number(event.target.value))}
-            >
-              {DAYS.map((each) => (
-                <option key={each} value={each}>
-                  {each} days
-                </option>
-              ))}
-            </select>
-          </label>
-          {searching && better.isFetching ? (
-            <Button onClick={() => setSearching(false)}>Stop looking</Button>
-          ) : (
-            <Button onClick={() => setSearching(true)}>Look for a better week</Button>
-          )}
-          <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
-            Calendar
-          </a>
-          <Button onClick={() => window.print()}>Print</Button>
-          <Button primary onClick={() => setTaking(true)}>
-            Take an order
-          </Button>
-        </p>
-      </div>
+      <PageHead title="Week" lead={week ? summary(week) : problem ? "" : "Working it out…"}>
+        <label className="text-body">
+          <span className="sr-only">How many days</span>
+          <select
+            className="written text-body"
+            value={days}
+            onChange={(event) => setDays(Number(event.target.value))}
+          >
+            {DAYS.map((each) => (
+              <option key={each} value={each}>
+                {each} days
+              </option>
+            ))}
+          </select>
+        </label>
+        {searching && better.isFetching ? (
+          <Button onClick={() => setSearching(false)}>Stop looking</Button>
+        ) : (
+          <Button onClick={() => setSearching(true)}>Look for a better week</Button>
+        )}
+        <a className="border-b-[0.9px] border-ink text-body" href={calendarAddress()}>
+          Calendar
+        </a>
+        <Button onClick={() => window.print()}>Print</Button>
+        <Button primary onClick={() => setTaking(true)}>
+          Take an order
+        </Button>
+      </PageHead>
       {searching && better.isFetching && (
         <p role="status" className="text-body text-soft">
           Looking for a better week, up to {SEARCH_SECONDS} seconds; the one below is good to work by.

@@ -28,6 +28,7 @@ from rosy_kettle.store.profiles import ProfileRow
 from rosy_kettle.store.rack import PlaceRow, TrayRow
 from rosy_kettle.store.settings import SettingsRow
 from rosy_kettle.store.tub_tests import TubTestRow
+from rosy_kettle.usecases.studio.exchange.look_at_lists import look_at_lists
 from rosy_kettle.usecases.studio.exchange.nouns import LISTS, TOLD, table_of, unpointed
 from rosy_kettle.usecases.studio.exchange.take_formulas import take_formulas
 from rosy_kettle.usecases.studio.exchange.take_in import Difference, Intake
@@ -121,6 +122,7 @@ def _take(intake: Intake) -> None:
     for name, lists in LISTS.items():
         if intake.source.has(name):
             _lists(intake, name, lists)
+            look_at_lists(intake.session, name)
             intake.step()
 
 
