@@ -10,6 +10,7 @@ import random
 import signal
 import subprocess
 import sys
+import time
 import zipfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -361,3 +362,45 @@ def test_what_a_page_of_the_lists_would_fail_on_is_not_taken_in(
     with pytest.raises(InputError, match=file):
         import_studio(fresh, rewritten(demo_zip, tmp_path / "broken.zip", break_it), merge=False)
     assert counts(fresh) == empty
+
+
+EXPORTING = """
+import multiprocessing, sys, time
+from pathlib import Path
+from rosy_kettle.store import open_studio
+from rosy_kettle.usecases.studio.exchange import export_studio as at
+
+at.MANY, at.AT_ONCE = 1, 1
+
+def said(done, whole):
+    for child in multiprocessing.active_children():
+        print(child.pid, flush=True)
+        time.sleep(60)
+
+if __name__ == "__main__":
+    at.export_studio(open_studio(Path(sys.argv[1])), Path(sys.argv[2]), said)
+"""
+
+
+def test_the_second_process_ends_with_the_first_however_that_ends(demo_zip: Path, tmp_path: Path) -> None:
+    script = tmp_path / "exporting.py"
+    script.write_text(EXPORTING, encoding="utf-8")
+    with subprocess.Popen(
+        [sys.executable, str(script), str(demo_zip.parent), str(tmp_path / "never.zip")], stdout=subprocess.PIPE, text=True
+    ) as exporting:
+        assert exporting.stdout is not None
+        child = int(exporting.stdout.readline())
+        assert at_work(child)
+        exporting.send_signal(signal.SIGKILL)
+    deadline = time.monotonic() + 20
+    while at_work(child) and time.monotonic() < deadline:
+        time.sleep(0.05)
+    assert not at_work(child)
+
+
+def at_work(pid: int) -> bool:
+    """Whether a process runs; one that has ended and was not asked after does not."""
+    try:
+        return Path(f"/proc/{pid}/stat").read_text(encoding="utf-8").rsplit(")", 1)[1].split()[0] != "Z"
+    except OSError:
+        return False

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import os
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator
 from concurrent.futures import Future, ProcessPoolExecutor
 from contextlib import contextmanager
 from dataclasses import dataclass
-from multiprocessing import get_context
+from multiprocessing import get_context, parent_process
+from threading import Thread
 from typing import Any
 
 from rosy_kettle.files.studio_zip import json_bytes
@@ -61,11 +63,22 @@ def beside(many: bool) -> Iterator[Runner]:
     if not many:
         yield map
         return
-    with ProcessPoolExecutor(1, mp_context=get_context("spawn")) as pool:
+    with ProcessPoolExecutor(1, mp_context=get_context("spawn"), initializer=_end_with_parent) as pool:
         try:
             yield lambda make, sheaves: _ahead(pool, make, sheaves)
         finally:
             pool.shutdown(cancel_futures=True)
+
+
+def _end_with_parent() -> None:
+    """End this process when the one it works for has ended, however that came about: it would wait for work for good."""
+    Thread(target=_wait_for_parent, daemon=True).start()
+
+
+def _wait_for_parent() -> None:
+    if parent := parent_process():
+        parent.join()
+        os._exit(1)
 
 
 def _ahead(pool: ProcessPoolExecutor, make: Callable[[Sheaf], Files], sheaves: Iterable[Sheaf]) -> Iterator[Files]:
