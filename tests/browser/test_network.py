@@ -65,6 +65,7 @@ def test_what_waited_outlives_the_page(server: Server, open_page: OpenPage) -> N
     expect(page.get_by_text("1 thing is kept on this tablet")).to_be_visible()
     page.context.set_offline(offline=False)
     page.goto(f"{server.address}/bench/{batch}")
+    expect(page.get_by_role("heading", level=1)).to_have_text(re.compile("Weigh"))  # until then nothing is said of what waits
     expect(page.get_by_text(re.compile("kept on this"))).to_have_count(0)
     told = page.request.get(f"{server.address}/api/batches/{batch}").json()
     assert len([event for event in told["events"] if event["kind"] == "weighed"]) == 1
