@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 
 from rosy_kettle.core.learning.factors import Learnt, learn
 from rosy_kettle.store import Studio
-from rosy_kettle.store.observations import KINDS, list_sources
+from rosy_kettle.store.observations import KINDS, forget_observations, list_sources
 from rosy_kettle.usecases.learning.keep_observations import MOST_OF_EACH, keep_observations
 from rosy_kettle.usecases.learning.learn_from_studio import Learning, look_at_learning
 from rosy_kettle.usecases.learning.learner import Learner
@@ -60,12 +60,14 @@ def test_what_is_kept_is_what_would_be_worked_out_now(demo_client: FlaskClient, 
 
 
 def test_reading_stops_where_it_is_told_to_and_goes_on_from_there(demo_client: FlaskClient, studio: Studio) -> None:
+    with studio.writing() as session:
+        forget_observations(session, list_sources(session, MOST_OF_EACH))
     told: list[tuple[int, int]] = []
     keep_observations(studio, lambda done, whole: told.append((done, whole)), lambda: len(told) > 1)
     (nothing, whole), (some, _whole) = told
     assert (nothing, whole - some) == (0, learnt_from_kept(studio).waiting)
     assert 0 < some < whole
-    keep_observations(studio, lambda done, whole: told.append((done, whole)), lambda: False)
+    keep_observations(studio, lambda done, whole: told.append((done, whole)))
     assert told[2] == (some, whole), "what was read before the stop is not read again"
     assert told[-1] == (whole, whole)
     assert demo_client.get("/api/learning").json["waiting"] == 0

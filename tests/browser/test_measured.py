@@ -74,13 +74,14 @@ def test_what_is_short_has_something_in_its_place(server: Server, open_page: Ope
 def test_reading_the_studio_stops_and_goes_on(server: Server, open_page: OpenPage) -> None:
     page = open_page(f"{server.address}/tub")
     page.request.delete(f"{server.address}/api/learning/progress")
+    page.request.post(f"{server.address}/api/measurements/drops", data={"formula_id": 10, "drops": 12, "key": "drops-to-be-read"})
     page.goto(f"{server.address}/learning")
-    expect(page.get_by_text("have still to be read")).to_be_visible()
-    expect(page.get_by_text("0 batches felt")).to_be_visible()
-    page.get_by_role("button", name="Go on reading").click()
-    expect(page.get_by_text("have still to be read")).to_have_count(0)
-    expect(page.get_by_role("button", name="Stop")).to_have_count(0)
+    expect(page.get_by_text("1 batch, tray or bath has still to be read")).to_be_visible()
     expect(page.get_by_text("Your bases drink")).to_be_visible()
+    expect(page.get_by_text("1 drop test")).to_have_count(0)
+    page.get_by_role("button", name="Go on reading").click()
+    expect(page.get_by_text("1 drop test")).to_be_visible()
+    expect(page.get_by_text("still to be read")).to_have_count(0)
 
 
 def test_the_guide_has_its_pictures_with_it(shared_server: Server, open_page: OpenPage) -> None:

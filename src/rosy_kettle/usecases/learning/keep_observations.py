@@ -39,7 +39,9 @@ MOST_OF_EACH = 2_000
 AT_ONCE = 20  # sources looked at between two looks whether to stop
 
 
-def keep_observations(studio: Studio, report: Callable[[int, int], None], stopped: Callable[[], bool]) -> None:
+def keep_observations(
+    studio: Studio, report: Callable[[int, int], None] = lambda _done, _whole: None, stopped: Callable[[], bool] = lambda: False
+) -> None:
     """Look at all sources that have something new to say, the newest first, until none is left or it is stopped.
 
     ``report`` hears how many of all sources are kept; what was looked at before a stop stays kept.

@@ -12,8 +12,8 @@ from rosy_kettle.usecases.learning.keep_observations import keep_observations
 
 __all__ = ["Learner"]
 
-PATIENCE_SECONDS = 0.4
-"""Longest the page waits for it; what it shows then says how much is still to be read."""
+PATIENCE_SECONDS = 1.5
+"""Longest the page waits for it: what was done just now is in its answer, and of much it says how much is still to be read."""
 
 
 class Learner:
@@ -41,7 +41,7 @@ class Learner:
     def read_up(self, patience_s: float = PATIENCE_SECONDS) -> None:
         """Read what is new, and wait for it as long as patience lasts; nothing is begun while it is held."""
         if not self._in_background:
-            keep_observations(self._studio, self._report, lambda: False)
+            keep_observations(self._studio, self._report)
             return
         with self._lock:
             if not self.held and not self.running:

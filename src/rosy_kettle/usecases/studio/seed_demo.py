@@ -20,6 +20,7 @@ from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder
 from rosy_kettle.usecases.formulas.check_formula import check_formula
 from rosy_kettle.usecases.formulas.save_formula import store_new_formula
+from rosy_kettle.usecases.learning.keep_observations import keep_observations
 from rosy_kettle.usecases.studio.season.seed_season import seed_season
 from rosy_kettle.usecases.studio.season.seed_tests import seed_season_tests
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
@@ -61,6 +62,7 @@ def seed_demo(studio: Studio) -> bool:
         seed_rack(session, tables)
         seed_season_tests(session, datetime.now(UTC))
         seed_tub(session)
+    keep_observations(studio)
     return True
 
 
