@@ -8,6 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from rosy_kettle.reference import load_practice
+from tests.api.test_api import created
 
 URL = "/api/practice-runs"
 STUDIO = (("/api/batches", "batches"), ("/api/lots", "items"), ("/api/learning", "factors"), ("/api/rack", "items"))
@@ -66,7 +67,10 @@ def test_every_bowl_is_worked_at_the_bench(client: FlaskClient, bowl: str) -> No
     feel = in_hand(run)
     assert (feel["kind"], run["bench"]["state"]["status"][0]) == ("feel", "done")
     assert happen(client, run, 422, kind="felt", state="damp sand")["message"].startswith("Squeeze a handful first")
-    run = happen(client, act(client, run, kind="feel"), kind="felt", state="damp sand")
+    run = act(client, run, kind="feel")
+    assert "no feel of a dough" in act(client, run, 422, kind="called", word="moon cheese")["message"]
+    assert "no feel of a dough" in happen(client, run, 422, kind="felt", state="moon cheese")["message"]
+    run = happen(client, run, kind="felt", state="damp sand")
     assert run["bench"]["feel"]["felt"] == "damp sand"
     mend = next(each for each in run["bench"]["feel"]["mends"] if each["kind"] == "add")
     run = happen(client, run, kind="corrected", ingredient=mend["ingredient"], mass_g=mend["mass_g"], why="felt damp sand")
@@ -88,6 +92,15 @@ def test_every_bowl_is_worked_at_the_bench(client: FlaskClient, bowl: str) -> No
     (called,) = run["debrief"]["called"]
     assert (called["called"], called["minutes"]) == ("damp sand", run["felt"][0]["minutes"])
     assert happen(client, run, 409, kind="pieces", count=1)["code"] == "conflict"
+
+
+def test_a_batch_too_is_not_felt_as_what_no_page_could_show(client: FlaskClient) -> None:
+    formula = created(client)
+    batch = client.post("/api/batches", json={"formula_id": formula["id"], "wishes": [{"pieces": 5}]}).json
+    event = {"kind": "felt", "state": "moon cheese"}
+    answer = client.post(f"/api/batches/{batch['id']}/events", json={"after": 0, "event": event})
+    assert (answer.status_code, "no feel of a dough" in answer.json["message"]) == (422, True)
+    assert client.get(f"/api/batches/{batch['id']}").json["state"]["felt"] == []
 
 
 def test_practice_touches_nothing_of_the_studio(client: FlaskClient) -> None:

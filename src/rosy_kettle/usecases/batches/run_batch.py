@@ -20,6 +20,7 @@ from rosy_kettle.core.making.bench import (
     as_made,
     bench_steps,
     check_event,
+    check_felt,
     in_grams,
     rescue_options,
     state_of,
@@ -205,6 +206,7 @@ def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dic
     elif kind == "temperature":
         data = data | {"at": datetime.fromtimestamp(clock.now(), UTC).isoformat()}
     elif kind == "felt":
+        check_felt(data["state"])  # else no page could show the batch any more
         data = data | {"predicted": predicted_state(bench.now)}
     elif kind == "corrected" and data["ingredient"] not in bench.tables.ingredients:
         raise InputError(f'Ingredient "{data["ingredient"][:60]}" is not known.', quantity="ingredient")

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.learning.apply import with_factors
+from rosy_kettle.core.making.bench import check_felt
 from rosy_kettle.core.practice.bowl import Act, BowlState, run_bowl
 from rosy_kettle.core.practice.cards import drawn_cards
 from rosy_kettle.core.practice.debrief import Debrief, debrief, score_of
@@ -62,6 +63,8 @@ def act_in_run(session: Session, run_id: int, after: int, act: Act) -> None:
     row = find_practice_run(session, run_id)
     if after != len(row.acts):
         raise ConflictError("Something else was done at this bowl since; look at it again.", noun="practice run", reason="acts")
+    if act.kind == "called":
+        check_felt(act.word)
     if act.kind == "add" and act.ingredient not in load_tables().ingredients:
         raise InputError(f'Ingredient "{act.ingredient[:60]}" is not known.', quantity="ingredient")
     acts = [*_acts(row), act]

@@ -1,7 +1,7 @@
 """The bench: steps, what happened, what to do when it went wrong."""
 
 from rosy_kettle.core.making.bench.as_made import as_made, effects_of, in_grams
-from rosy_kettle.core.making.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel
+from rosy_kettle.core.making.bench.feel import FEELS, FeelAnswer, HandFeel, Mend, answer_feel, check_felt
 from rosy_kettle.core.making.bench.record import BatchEvent, BenchState, check_event, state_of
 from rosy_kettle.core.making.bench.rescue import RescueOption, rescue_options
 from rosy_kettle.core.making.bench.steps import BenchStep, bench_steps, step_from
@@ -19,6 +19,7 @@ __all__ = [
     "as_made",
     "bench_steps",
     "check_event",
+    "check_felt",
     "effects_of",
     "in_grams",
     "rescue_options",

@@ -15,7 +15,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough
 
-__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "middle_saturation"]
+__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "check_felt", "middle_saturation"]
 
 SMALL_STEPS_G = {"isopropyl-alcohol-91": 0.14 * 5, "witch-hazel-distillate": 0.14 * 5, "distilled-water": 0.14 * 4}
 """Five strokes of the sprayer, four of water [g]; common practice."""
@@ -75,6 +75,23 @@ class FeelAnswer:
     mends: tuple[Mend, ...]
 
 
+def check_felt(state: str) -> None:
+    """Refuse what is no feel of a dough.
+
+    Parameters
+    ----------
+    state : str
+        What the hands are said to feel
+
+    Raises
+    ------
+    InputError
+        If the state is none of the tiles.
+    """
+    if state not in {feel.state for feel in FEELS}:
+        raise InputError(f'"{str(state)[:20]}" is no feel of a dough; choose one of the tiles.', quantity="state")
+
+
 def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: float | None, *, rested: bool) -> FeelAnswer:
     """Return what to do about a dough that feels like this.
 
@@ -101,8 +118,7 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
     InputError
         If the state is none of the tiles.
     """
-    if felt not in {feel.state for feel in FEELS}:
-        raise InputError(f'"{felt[:20]}" is no feel of a dough; choose one of the tiles.', quantity="state")
+    check_felt(felt)
     whole = evaluate(formula, tables)
     dough = whole.dough or whole.portions[0].dough
     if dough is None or dough.saturation is None:

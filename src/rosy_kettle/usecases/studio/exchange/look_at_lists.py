@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.learning.observations import told_by
+from rosy_kettle.core.making.bench import check_felt
 from rosy_kettle.core.practice.bowl import run_bowl
 from rosy_kettle.files import FormulaFile
 from rosy_kettle.store.measurements import MeasurementRow
@@ -68,7 +69,11 @@ def _troubles(session: Session) -> None:
 
 def _runs(session: Session) -> None:
     for row in session.scalars(select(PracticeRunRow)):
-        run_bowl(*bowl_of(row), told_by_reference)
+        scenario, acts = bowl_of(row)
+        run_bowl(scenario, acts, told_by_reference)
+        for act in acts:
+            if act.kind == "called":
+                check_felt(act.word)
 
 
 LOOKS: Mapping[str, tuple[Callable[[Session], None], ...]] = {

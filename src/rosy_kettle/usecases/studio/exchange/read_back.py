@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from rosy_kettle.core.making.bench import BatchEvent, as_made, state_of, step_from
+from rosy_kettle.core.making.bench import BatchEvent, as_made, check_felt, state_of, step_from
 from rosy_kettle.core.making.rack.tray import TrayEvent, tray_state_of
 from rosy_kettle.core.making.tub.tub_test import TubEvent, tub_state_of
 from rosy_kettle.files import formula_from_file, formula_to_file
@@ -35,6 +35,9 @@ def read_back(folder: str, row: dict[str, Any], events: list[dict[str, Any]]) ->
     said = [(each["seq"], each["at"], each["kind"], each["data"]) for each in events]
     if folder == "batches":
         batch_record({"studio": row, "events": events})
+        for each in events:
+            if each["kind"] == "felt":
+                check_felt(each["data"]["state"])
     elif folder == "rack":
         tray_state_of(row["set_out_at"], row["place"], [TrayEvent(*each) for each in said])
     elif folder == "tub-tests":
