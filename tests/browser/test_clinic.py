@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import time
 from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
@@ -11,6 +12,9 @@ from tests.browser.conftest import axe_violations
 from tests.serving import Server
 
 OpenPage = Callable[..., Page]
+
+ANSWER_S = 0.3
+"""How long the studio takes to answer where that is what is tried."""
 
 
 def test_a_trouble_from_a_batch_to_what_it_was(server: Server, open_page: OpenPage) -> None:
@@ -79,9 +83,13 @@ def test_a_practice_bowl_by_keys(server: Server, open_page: OpenPage) -> None:
     for name in ("Rest 10 min", "Squeeze a handful", re.compile("^play dough"), "As meant: go on"):
         press(name)
     press("Done")
-    for name in ("+ 1 piece", "That is all there is"):
-        press(name)
+    expect(page.get_by_role("heading", level=1)).to_have_text("Shape, 2 of 2")
+    page.route("**/events", lambda route: (time.sleep(ANSWER_S), route.continue_()))
+    for name in ("+ 1 piece", "+ 1 piece", "+ 1 piece", "That is all there is", "That is all there is"):
+        press(name)  # quicker than the studio answers: each piece counts, the bowl ends once
     expect(page.get_by_role("region", name="What was hidden")).to_contain_text("Nothing was hidden")
+    run = page.request.get(page.url.replace("/practice/", "/api/practice-runs/")).json()
+    assert run["bench"]["state"]["pieces_done"] == 3
 
 
 def test_the_eye_is_trained(server: Server, open_page: OpenPage) -> None:

@@ -4,7 +4,7 @@ import type { Batch, BatchComparison, BatchPlan, DrawerAct, Happening, PlanAsk, 
 
 /** Requests of Plan and Bench. */
 const BATCHES = ["batches"] as const;
-const batchKey = (id: number) => ["batches", id] as const;
+export const batchKey = (id: number) => ["batches", id] as const;
 
 export const usePlan = (formulaId: number, ask: PlanAsk) =>
   useQuery({

@@ -47,12 +47,14 @@ export const useActInRun = (id: number) => {
   const queries = useQueryClient();
   const params = { path: { run_id: id } };
   return useMutation({
-    mutationFn: async ({ after, deed }: { after: number; deed: PracticeDeed }) =>
-      (await api(
+    mutationFn: async (deed: PracticeDeed) => {
+      const after = queries.getQueryData<PracticeRun>([...RUNS, id])?.done ?? 0;
+      return (await api(
         "event" in deed
           ? client.POST("/api/practice-runs/{run_id}/events", { params, body: { event: deed.event, after } })
           : client.POST("/api/practice-runs/{run_id}/acts", { params, body: { ...deed.act, after } }),
-      )) as PracticeRun,
+      )) as PracticeRun;
+    },
     onSuccess: (run) => queries.setQueryData([...RUNS, id], run),
   });
 };

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { canWait, foretell, keepWaiting, NOTHING, stands, type Waiting, waitingAt } from "../lib/benchQueue";
-import { useHappen } from "./bench";
+import { batchKey, useHappen } from "./bench";
 import { ApiError, api, client } from "./client";
 import type { Batch, Happening } from "./types";
 
@@ -49,7 +49,7 @@ export function useBenchEvents(known: Batch, onLost: (events: readonly Happening
       if (!offline(error)) throw error; // still away: the next look tries again
     } finally {
       telling.current = false;
-      await queries.invalidateQueries({ queryKey: ["batches", known.id] });
+      await queries.invalidateQueries({ queryKey: batchKey(known.id) });
     }
   }, [known.id, happen.mutateAsync, put, queries]);
 
@@ -68,11 +68,13 @@ export function useBenchEvents(known: Batch, onLost: (events: readonly Happening
     const { after, events } = queue.current;
     if (events.length > 0 && !canWait(event)) throw new ApiError(MUST_ASK, 0, "offline", {});
     if (events.length > 0) return put({ after, events: [...events, event] });
+    // What is known by now, not what was drawn last: the answer before this one may not be drawn yet.
+    const seen = queries.getQueryData<Batch>(batchKey(known.id))?.state.seq ?? known.state.seq;
     try {
-      await happen.mutateAsync({ after: known.state.seq, event });
+      await happen.mutateAsync({ after: seen, event });
     } catch (error) {
       if (!(offline(error) && canWait(event))) throw error;
-      put({ after: known.state.seq, events: [event] });
+      put({ after: seen, events: [event] });
     }
   };
   return { batch, waiting: waiting.events.length, act, busy: happen.isPending };

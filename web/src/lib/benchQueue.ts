@@ -26,6 +26,16 @@ export function keepWaiting(batch: number, waiting: Waiting): void {
   else localStorage.setItem(KEY(batch), JSON.stringify(waiting));
 }
 
+/** What is counted each time it is pressed, however quickly. */
+const COUNTED = new Set(["pieces", "sampled"]);
+
+/** Which press an event is: a step ends once, whichever way; anything else of the same kind and step is the same press. */
+export function pressOf(event: Happening): string | null {
+  if (COUNTED.has(event.kind)) return null;
+  const ends = FINISHING.has(event.kind) || event.kind === "rescued";
+  return `${ends ? "ends" : event.kind} ${"step" in event ? event.step : ""}`;
+}
+
 export const canWait = (event: Happening): boolean => WITHOUT_STUDIO.has(event.kind);
 
 /** The batch as it will stand once the studio has heard of the event; only what the bench shows next is moved. */

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import type { Batch, BenchStep, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
 import { sayMass } from "../../lib/numbers";
@@ -15,8 +15,12 @@ import { TemperatureStep } from "./TemperatureStep";
 import { WeighStep } from "./WeighStep";
 import { WindowLine } from "./WindowLine";
 
+const PATIENCE_MS = 600;
+
 interface Props extends Omit<StepProps, "step"> {
   reference: Reference;
+  /** Whether the studio has been told something and has not answered yet. */
+  telling: boolean;
   /** Above the step. */
   head: ReactNode;
   /** What has to be said before anything else. */
@@ -30,7 +34,7 @@ interface Props extends Omit<StepProps, "step"> {
 }
 
 /** The step in hand of a bowl, and the bowl: the same for a batch and for practice. */
-export function BenchFrame({ reference, head, said, beside, foot, finished, ...given }: Props) {
+export function BenchFrame({ reference, telling, head, said, beside, foot, finished, ...given }: Props) {
   const { batch, devices, ingredients } = given;
   const step = stepInHand(batch);
   const weighing = step?.kind === "weigh";
@@ -43,6 +47,7 @@ export function BenchFrame({ reference, head, said, beside, foot, finished, ...g
       {head}
       <main
         id="page"
+        aria-busy={telling}
         className={`grid flex-1 gap-10 max-[900px]:grid-cols-1 ${
           wide ? "grid-cols-1" : "grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]"
         }`}
@@ -56,6 +61,7 @@ export function BenchFrame({ reference, head, said, beside, foot, finished, ...g
               <Step key={step.key} step={step} {...given} />
               <Next batch={batch} />
               <StepRuler at={batch.state.current ?? 0} statuses={batch.state.status} />
+              {telling && <Late>Being written down…</Late>}
             </>
           )}
           {!step && finished}
@@ -77,6 +83,16 @@ export function BenchFrame({ reference, head, said, beside, foot, finished, ...g
       {foot}
     </div>
   );
+}
+
+/** Said only where an answer takes so long that a hand would press again. */
+function Late({ children }: { children: ReactNode }) {
+  const [late, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), PATIENCE_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return late && <p className="text-bench-key text-soft">{children}</p>;
 }
 
 export const stepInHand = ({ state }: Batch): BenchStep | null =>

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   ApiError,
@@ -15,6 +15,8 @@ import {
   useRefreshBatch,
   useStream,
 } from "../../api";
+import { pressOf } from "../../lib/benchQueue";
+import { useInTurn } from "../../lib/inTurn";
 import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { KettleMark, useNotice } from "../../ui";
@@ -58,10 +60,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
   useAwake();
   const { state } = batch;
   const step = stepInHand(batch);
-  const acting = useRef(false);
-  const act = async (event: Happening) => {
-    if (acting.current) return false; // readings come faster than answers
-    acting.current = true;
+  const act = useInTurn(async (event: Happening) => {
     try {
       await events.act(event);
       return true;
@@ -69,10 +68,8 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
       // Somebody else was faster: what is on disk is shown, and nothing is kept twice.
       if (!(error instanceof ApiError && error.status === 409)) say(messageOf(error), { asks: true });
       return false;
-    } finally {
-      acting.current = false;
     }
-  };
+  }, pressOf);
   const onBack = () => {
     const before = state.current === null ? state.steps.length - 1 : state.current - 1;
     const earlier = state.steps[before];
@@ -88,7 +85,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
         act={act}
         onBack={onBack}
         onSkip={() => setSkipping(true)}
-        busy={events.busy}
+        telling={events.busy}
         head={<Head batch={batch} />}
         said={
           events.waiting > 0 && (

@@ -6,7 +6,7 @@ import { Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 /** Room, humidity and tap, read or typed. */
-export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
+export function ConditionsStep({ batch, step, devices, act }: StepProps) {
   const heard =
     devices.live && devices.hygrometer && !devices.hygrometer.fault ? devices.hygrometer.value : null;
   const [typed, setTyped] = useState<number>();
@@ -53,7 +53,7 @@ export function ConditionsStep({ batch, step, devices, act, busy }: StepProps) {
       </div>
       <Press
         next
-        disabled={busy || !Number.isFinite(celsius)}
+        disabled={!Number.isFinite(celsius)}
         onClick={() =>
           void act({ kind: "conditions", step: step.key, room_c: celsius, humidity_pct: humidity, tap })
         }

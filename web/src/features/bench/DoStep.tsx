@@ -3,13 +3,13 @@ import { Back, Press } from "./parts";
 import type { StepProps } from "./step";
 
 /** One thing to do. */
-export function DoStep({ step, act, onBack, busy }: StepProps) {
+export function DoStep({ step, act, onBack }: StepProps) {
   return (
     <div className="flex flex-col gap-6">
       <Words text={step.text} caution={step.caution} />
       <div className="flex gap-3">
         <Back onBack={onBack} />
-        <Press next disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+        <Press next onClick={() => void act({ kind: "done", step: step.key })}>
           Done
         </Press>
       </div>

@@ -8,7 +8,7 @@ import { Back, Press } from "./parts";
 import type { StepProps } from "./step";
 
 /** How does it feel? Tiles, then what to do, what it costs. */
-export function FeelStep({ batch, step, ingredients, act, onBack, busy, hand, judged = true }: StepProps) {
+export function FeelStep({ batch, step, ingredients, act, onBack, hand, judged = true }: StepProps) {
   const feels = useFeels();
   const answer = batch.feel;
   const [again, setAgain] = useState(false);
@@ -24,7 +24,7 @@ export function FeelStep({ batch, step, ingredients, act, onBack, busy, hand, ju
             <li key={feel.state}>
               <button
                 type="button"
-                disabled={busy || !judged}
+                disabled={!judged}
                 className="grid h-full min-h-[88px] w-full grid-cols-[72px_minmax(0,1fr)] items-start gap-x-3 border-t-2 border-ink bg-lit px-3 py-2 text-left"
                 onClick={async () => {
                   setAgain(false);
@@ -71,7 +71,6 @@ export function FeelStep({ batch, step, ingredients, act, onBack, busy, hand, ju
             <li key={mend.text}>
               <button
                 type="button"
-                disabled={busy}
                 className="min-h-[88px] w-full border-t-2 border-ink bg-lit px-4 py-2 text-left text-state font-semibold"
                 onClick={async () => {
                   if (mend.ingredient && mend.mass_g) return onAdded(mend.ingredient, mend.mass_g);
@@ -97,13 +96,9 @@ export function FeelStep({ batch, step, ingredients, act, onBack, busy, hand, ju
           ))}
       </ul>
       <div className="flex gap-3">
-        <Press onClick={() => setAgain(true)} disabled={busy}>
-          Judge again
-        </Press>
-        <Press onClick={() => setOther(true)} disabled={busy}>
-          Another amount
-        </Press>
-        <Press next={fits} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+        <Press onClick={() => setAgain(true)}>Judge again</Press>
+        <Press onClick={() => setOther(true)}>Another amount</Press>
+        <Press next={fits} onClick={() => void act({ kind: "done", step: step.key })}>
           {fits ? "As meant: go on" : "Leave it so, go on"}
         </Press>
       </div>

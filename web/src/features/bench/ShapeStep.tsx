@@ -4,7 +4,7 @@ import { Back, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 /** Pieces done, pieces weighed, running mean against the target. */
-export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps) {
+export function ShapeStep({ batch, step, devices, act, onBack }: StepProps) {
   const wanted = step.pieces ?? 0;
   const target = step.piece_mass_g ?? 0;
   const { pieces_done: done, samples_g: samples } = batch.state;
@@ -26,25 +26,21 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
       <div className="flex gap-3">
         <Press
           onClick={() => void act({ kind: "pieces", count: -1 })}
-          disabled={busy || done === 0}
+          disabled={done === 0}
           aria-label="One less"
           className="max-w-[110px]"
         >
           − 1
         </Press>
-        <Press next={!full} onClick={() => void act({ kind: "pieces", count: 1 })} disabled={busy}>
+        <Press next={!full} onClick={() => void act({ kind: "pieces", count: 1 })}>
           + 1 piece
         </Press>
-        <Press
-          onClick={() => void act({ kind: "pieces", count: 6 })}
-          disabled={busy}
-          className="max-w-[120px]"
-        >
+        <Press onClick={() => void act({ kind: "pieces", count: 6 })} className="max-w-[120px]">
           + 6
         </Press>
       </div>
       {value !== null && value > 2 ? (
-        <Press onClick={() => void act({ kind: "sampled", mass_g: value })} disabled={busy}>
+        <Press onClick={() => void act({ kind: "sampled", mass_g: value })}>
           Take {sayBenchMass(value)} as a piece
         </Press>
       ) : (
@@ -57,7 +53,7 @@ export function ShapeStep({ batch, step, devices, act, onBack, busy }: StepProps
       )}
       <div className="flex gap-3">
         <Back onBack={onBack} />
-        <Press next={full} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+        <Press next={full} onClick={() => void act({ kind: "done", step: step.key })}>
           {full ? "All shaped" : "That is all there is"}
         </Press>
       </div>

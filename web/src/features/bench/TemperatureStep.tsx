@@ -10,7 +10,7 @@ const TAKE_EVERY_S = 120;
 
 /** The thermometer against flash point and window; a reading is taken every two minutes by itself. */
 export function TemperatureStep(props: StepProps) {
-  const { batch, step, devices, act, onBack, busy } = props;
+  const { batch, step, devices, act, onBack } = props;
   const reading = devices.thermometer;
   const value = devices.live && reading && !reading.fault ? reading.value : null;
   const low = step.low_c;
@@ -30,10 +30,10 @@ export function TemperatureStep(props: StepProps) {
   taking.current = act;
   useEffect(() => {
     const now = Date.now();
-    if (value === null || busy || now - last.current < (TAKE_EVERY_S * 1000) / batch.clock_rate) return;
+    if (value === null || now - last.current < (TAKE_EVERY_S * 1000) / batch.clock_rate) return;
     last.current = now;
     void taking.current({ kind: "temperature", step: step.key, value_c: value, source: "thermometer" });
-  }, [value, busy, step.key, batch.clock_rate]);
+  }, [value, step.key, batch.clock_rate]);
   const watch = batch.watch;
   const right = verdict === "right" || (value === null && watch?.verdict === "work");
   return (
@@ -71,7 +71,7 @@ export function TemperatureStep(props: StepProps) {
       </p>
       <div className="flex gap-3">
         <Back onBack={onBack} />
-        <Press next={right} disabled={busy} onClick={() => void act({ kind: "done", step: step.key })}>
+        <Press next={right} onClick={() => void act({ kind: "done", step: step.key })}>
           {right ? "Go on" : "Go on all the same"}
         </Press>
       </div>

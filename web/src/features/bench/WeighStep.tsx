@@ -11,7 +11,7 @@ import type { StepProps } from "./step";
 const STILL_READINGS = 4; // a third of a second of stillness, seen again and again
 
 /** Weigh one line: by itself once the reading is still and within tolerance, or by one press. */
-export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: StepProps) {
+export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepProps) {
   const target = step.target_g ?? 0;
   const tolerance = step.tolerance_g ?? 0.5;
   const scale = devices.scale;
@@ -36,10 +36,10 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
   useEffect(() => {
     if (value !== null && value < target - tolerance) armed.current = true;
     seen.current = armed.current && still && within ? seen.current + 1 : 0;
-    if (seen.current < STILL_READINGS || value === null || busy) return;
+    if (seen.current < STILL_READINGS || value === null) return;
     seen.current = 0;
     void keepNow.current(value, "scale");
-  }, [scale, busy]);
+  }, [scale]);
 
   const askWays = async () => {
     if (value === null) return;
@@ -114,17 +114,15 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip, busy }: S
           <Back onBack={onBack} />
           <Press onClick={() => void zeroScale()}>Zero scale</Press>
           {over ? (
-            <Press next onClick={() => void askWays()} disabled={busy || reckoning || !still}>
+            <Press next onClick={() => void askWays()} disabled={reckoning || !still}>
               {reckoning ? "Reckoning…" : still ? "What now?" : "Settling…"}
             </Press>
           ) : within ? (
-            <Press next onClick={() => void keep(value, "scale")} disabled={busy}>
+            <Press next onClick={() => void keep(value, "scale")}>
               Keep {benchFigure(value)}
             </Press>
           ) : (
-            <HoldPress onHeld={() => void keep(value, "scale")} disabled={busy}>
-              Hold to keep {benchFigure(value)}
-            </HoldPress>
+            <HoldPress onHeld={() => void keep(value, "scale")}>Hold to keep {benchFigure(value)}</HoldPress>
           )}
         </div>
       )}

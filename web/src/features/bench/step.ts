@@ -12,7 +12,6 @@ export interface StepProps {
   /** Undefined where there is no way back. */
   onBack?: (() => void) | undefined;
   onSkip: () => void;
-  busy: boolean;
   /** In practice: the dough as the eye meets it; a bench has it in the hand. */
   hand?: ReactNode;
   /** Whether there is a handful to be judged. */

@@ -5,12 +5,11 @@ import { TextureTile } from "./TextureTile";
 
 interface Props {
   run: PracticeRun;
-  busy: boolean;
   onDo: (what: PracticeAct) => void;
 }
 
 /** The handful as the eye meets it, without a word for it, and what a real bowl needs no button for. */
-export function Hand({ run, busy, onDo }: Props) {
+export function Hand({ run, onDo }: Props) {
   const last = run.felt.at(-1);
   const did =
     (kind: PracticeAct["kind"], value = 0) =>
@@ -36,7 +35,7 @@ export function Hand({ run, busy, onDo }: Props) {
       </div>
       <div className="flex flex-col gap-2">
         <div className="flex">
-          <Press disabled={busy} next={!run.fresh} onClick={did("feel")}>
+          <Press next={!run.fresh} onClick={did("feel")}>
             Squeeze a handful
           </Press>
         </div>
@@ -46,8 +45,7 @@ export function Hand({ run, busy, onDo }: Props) {
               <button
                 key={`${kind}${minutes}`}
                 type="button"
-                disabled={busy}
-                className="min-h-12 border-t-2 border-ink bg-lit px-2 text-bench-key font-semibold disabled:text-soft"
+                className="min-h-12 border-t-2 border-ink bg-lit px-2 text-bench-key font-semibold"
                 onClick={did(kind, minutes)}
               >
                 {kind === "mix" ? "Mix" : "Rest"} {minutes} min
@@ -59,12 +57,7 @@ export function Hand({ run, busy, onDo }: Props) {
           {run.hint ? (
             <i>{run.hint}</i>
           ) : (
-            <button
-              type="button"
-              disabled={busy}
-              className="min-h-12 border-b border-ink"
-              onClick={did("hint")}
-            >
+            <button type="button" className="min-h-12 border-b border-ink" onClick={did("hint")}>
               A hint, for {fixed(run.hint_costs, 0)} points
             </button>
           )}

@@ -10,6 +10,8 @@ import {
   usePracticeRun,
   useReference,
 } from "../../api";
+import { pressOf } from "../../lib/benchQueue";
+import { useInTurn } from "../../lib/inTurn";
 import { fixed, sayTemperature } from "../../lib/numbers";
 import { KettleMark, useNotice } from "../../ui";
 import { BenchFrame } from "../bench";
@@ -47,16 +49,16 @@ function AtTheBench({ run }: { run: PracticeRun }) {
     () => new Map((ingredients.data?.ingredients ?? []).map((item) => [item.id, item])),
     [ingredients.data],
   );
-  const onDo = async (deed: PracticeDeed) => {
+  const onDo = useInTurn(async (deed: PracticeDeed) => {
     try {
-      await act.mutateAsync({ after: run.done, deed });
+      await act.mutateAsync(deed);
       return true;
     } catch (error) {
       say(messageOf(error), { asks: true });
       return false;
     }
-  };
-  const shaped = act.isPending && act.variables !== undefined && endsIt(run, act.variables.deed);
+  }, pressOfDeed);
+  const shaped = act.isPending && act.variables !== undefined && endsIt(run, act.variables);
   if (!reference.data) return null;
   return (
     <BenchFrame
@@ -66,9 +68,9 @@ function AtTheBench({ run }: { run: PracticeRun }) {
       ingredients={byId}
       act={(event) => onDo({ event })}
       onSkip={() => undefined}
-      busy={act.isPending}
+      telling={act.isPending}
       head={<Head run={run} />}
-      hand={<Hand run={run} busy={act.isPending} onDo={(what) => void onDo({ act: what })} />}
+      hand={<Hand run={run} onDo={(what) => void onDo({ act: what })} />}
       judged={run.fresh}
       said={
         shaped && (
@@ -81,6 +83,10 @@ function AtTheBench({ run }: { run: PracticeRun }) {
     />
   );
 }
+
+/** Minutes and handfuls pressed twice before the answer are meant once. */
+const pressOfDeed = (deed: PracticeDeed) =>
+  "event" in deed ? pressOf(deed.event) : `${deed.act.kind} ${deed.act.value}`;
 
 /** Whether this is the last thing to do: the pieces are shaped. */
 const endsIt = ({ bench: { state } }: PracticeRun, deed: PracticeDeed) =>
