@@ -10,9 +10,9 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, or_, select, true
 from sqlalchemy.orm import Mapped, Session, defer, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first
 
 __all__ = [
     "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
@@ -21,9 +21,10 @@ __all__ = [
 ]  # fmt: skip
 
 
-class BatchRow(Base):
+class BatchRow(AskedForRow):
     """One bowl of a formula's version, as planned."""
 
+    __noun__ = "batch"
     __tablename__ = "batches"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -56,28 +57,17 @@ class BatchEventRow(Base):
 
 def add_batch(session: Session, row: BatchRow) -> BatchRow:
     """Store a new batch."""
-    session.add(row)
-    session.flush()
-    return row
+    return keep(session, row)
 
 
 def batch_begun_with(session: Session, key: str | None) -> int | None:
     """Return the number of the batch that was asked for with a key, or None."""
-    return None if key is None else session.scalar(select(BatchRow.id).where(BatchRow.request_key == key))
+    return kept_with(session, BatchRow, key)
 
 
 def find_batch(session: Session, batch_id: int) -> BatchRow:
-    """Return a batch.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(BatchRow, batch_id)
-    if row is None:
-        raise NotFoundError(f"There is no batch {batch_id}.", noun="batch", id=batch_id)
-    return row
+    """Return a batch; a NotFoundError where there is none under that number."""
+    return find(session, BatchRow, batch_id)
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,9 +88,7 @@ def page_of_batches(session: Session, ask: PageOfBatches, told_of: Any) -> list[
         asked = asked.where(or_(BatchRow.name.icontains(ask.query, autoescape=True), BatchRow.id.in_(told_of)))
     if ask.formula_id is not None:
         asked = asked.where(BatchRow.formula_id == ask.formula_id)
-    if ask.before is not None:
-        asked = asked.where(BatchRow.id < ask.before)
-    return list(session.scalars(asked.order_by(BatchRow.id.desc()).limit(ask.limit)))
+    return newest_first(session, asked, BatchRow, ask.before, ask.limit)
 
 
 def planned_pieces(session: Session, batch_ids: Sequence[int]) -> dict[int, int]:

@@ -8,15 +8,16 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first
 
 __all__ = ["LabelRow", "add_label", "find_label", "list_labels"]
 
 
-class LabelRow(Base):
+class LabelRow(AskedForRow):
     """One label as it was printed. Rows are only ever added."""
 
+    __noun__ = "label"
     __tablename__ = "labels"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -42,27 +43,12 @@ class LabelRow(Base):
 
 def add_label(session: Session, row: LabelRow) -> LabelRow:
     """Keep a label; the same key twice keeps one."""
-    if row.request_key is not None:
-        kept = session.scalar(select(LabelRow).where(LabelRow.request_key == row.request_key))
-        if kept is not None:
-            return kept
-    session.add(row)
-    session.flush()
-    return row
+    return keep_once(session, row)
 
 
 def find_label(session: Session, label_id: int) -> LabelRow:
-    """Return a label.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(LabelRow, label_id)
-    if row is None:
-        raise NotFoundError(f"There is no label {label_id}.", noun="label", id=label_id)
-    return row
+    """Return a label; a NotFoundError where there is none under that number."""
+    return find(session, LabelRow, label_id)
 
 
 def list_labels(
@@ -76,6 +62,4 @@ def list_labels(
         asked = asked.where(LabelRow.formula_id == formula_id)
     if batch_id is not None:
         asked = asked.where(LabelRow.batch_id == batch_id)
-    if before is not None:
-        asked = asked.where(LabelRow.id < before)
-    return list(session.scalars(asked.order_by(LabelRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, LabelRow, before, limit)

@@ -10,9 +10,10 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, Select, Text, and_, cast, func, insert, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import ConflictError, NotFoundError
+from rosy_kettle.core.errors import ConflictError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.ingredients import DecimalText
+from rosy_kettle.store.rows import AskedForRow, find, newest_first, speaking_of
 
 __all__ = [
     "LotRow", "MovementRow", "add_lot", "add_lots", "find_lot", "list_lots", "list_movements", "list_stock", "lot_by_code",
@@ -20,9 +21,10 @@ __all__ = [
 ]  # fmt: skip
 
 
-class LotRow(Base):
+class LotRow(AskedForRow):
     """One purchase of one ingredient."""
 
+    __noun__ = "lot"
     __tablename__ = "lots"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -119,17 +121,8 @@ def move(session: Session, lot: LotRow, kind: str, mass_g: float, reason: str = 
 
 
 def find_lot(session: Session, lot_id: int) -> LotRow:
-    """Return a lot.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(LotRow, lot_id)
-    if row is None:
-        raise NotFoundError(f"There is no lot {lot_id}.", noun="lot", id=lot_id)
-    return row
+    """Return a lot; a NotFoundError where there is none under that number."""
+    return find(session, LotRow, lot_id)
 
 
 def lot_by_code(session: Session, code: str) -> LotRow | None:
@@ -154,14 +147,10 @@ def lots_of_ingredients(session: Session, ingredient_ids: Sequence[str]) -> dict
 def list_lots(session: Session, *, query: str, ingredient_id: str | None, before: int | None, limit: int) -> list[LotRow]:
     """Return lots that count, the newest first."""
     asked = select(LotRow).where(LotRow.counted)
-    if query:
-        words = [column.icontains(query, autoescape=True) for column in (LotRow.code, LotRow.supplier, LotRow.ingredient_id)]
-        asked = asked.where(or_(*words))
+    asked = speaking_of(asked, query, LotRow.code, LotRow.supplier, LotRow.ingredient_id)
     if ingredient_id is not None:
         asked = asked.where(LotRow.ingredient_id == ingredient_id)
-    if before is not None:
-        asked = asked.where(LotRow.id < before)
-    return list(session.scalars(asked.order_by(LotRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, LotRow, before, limit)
 
 
 def list_stock(session: Session) -> dict[str, float]:

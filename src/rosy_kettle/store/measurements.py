@@ -8,14 +8,16 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, Select, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, keep_once
 
 __all__ = ["MeasurementRow", "add_measurement", "counted_measurements", "list_measurements"]
 
 
-class MeasurementRow(Base):
+class MeasurementRow(AskedForRow):
     """One measurement. Rows are only ever added."""
 
+    __noun__ = "measurement"
     __tablename__ = "measurements"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -33,13 +35,7 @@ class MeasurementRow(Base):
 
 def add_measurement(session: Session, row: MeasurementRow) -> MeasurementRow:
     """Keep a measurement; the same key twice keeps one."""
-    if row.request_key is not None:
-        kept = session.scalar(select(MeasurementRow).where(MeasurementRow.request_key == row.request_key))
-        if kept is not None:
-            return kept
-    session.add(row)
-    session.flush()
-    return row
+    return keep_once(session, row)
 
 
 def list_measurements(session: Session, limit: int) -> list[MeasurementRow]:

@@ -7,15 +7,16 @@ from datetime import datetime
 from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first, speaking_of
 
 __all__ = ["OrderRow", "add_order", "find_order", "list_orders"]
 
 
-class OrderRow(Base):
+class OrderRow(AskedForRow):
     """Some pieces of one formula, wanted by a day."""
 
+    __noun__ = "order"
     __tablename__ = "orders"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -36,36 +37,18 @@ class OrderRow(Base):
 
 def add_order(session: Session, row: OrderRow) -> OrderRow:
     """Take an order; the same key twice takes one."""
-    if row.request_key is not None:
-        kept = session.scalar(select(OrderRow).where(OrderRow.request_key == row.request_key))
-        if kept is not None:
-            return kept
-    session.add(row)
-    session.flush()
-    return row
+    return keep_once(session, row)
 
 
 def find_order(session: Session, order_id: int) -> OrderRow:
-    """Return an order.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(OrderRow, order_id)
-    if row is None:
-        raise NotFoundError(f"There is no order {order_id}.", noun="order", id=order_id)
-    return row
+    """Return an order; a NotFoundError where there is none under that number."""
+    return find(session, OrderRow, order_id)
 
 
 def list_orders(session: Session, *, query: str, state: str | None, before: int | None, limit: int) -> list[OrderRow]:
     """Return orders, the newest first."""
     asked = select(OrderRow)
-    if query:
-        asked = asked.where(OrderRow.who.icontains(query, autoescape=True))
+    asked = speaking_of(asked, query, OrderRow.who)
     if state is not None:
         asked = asked.where(OrderRow.state == state)
-    if before is not None:
-        asked = asked.where(OrderRow.id < before)
-    return list(session.scalars(asked.order_by(OrderRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, OrderRow, before, limit)

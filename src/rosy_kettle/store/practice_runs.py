@@ -8,15 +8,16 @@ from typing import Any
 from sqlalchemy import JSON, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first
 
 __all__ = ["PracticeRunRow", "add_practice_run", "find_practice_run", "list_practice_runs"]
 
 
-class PracticeRunRow(Base):
+class PracticeRunRow(AskedForRow):
     """One time at a practice bowl."""
 
+    __noun__ = "practice run"
     __tablename__ = "practice_runs"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -32,32 +33,15 @@ class PracticeRunRow(Base):
 
 def add_practice_run(session: Session, row: PracticeRunRow) -> PracticeRunRow:
     """Begin a run; the same key twice begins one."""
-    if row.request_key is not None:
-        kept = session.scalar(select(PracticeRunRow).where(PracticeRunRow.request_key == row.request_key))
-        if kept is not None:
-            return kept
-    session.add(row)
-    session.flush()
-    return row
+    return keep_once(session, row)
 
 
 def find_practice_run(session: Session, run_id: int) -> PracticeRunRow:
-    """Return a run.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(PracticeRunRow, run_id)
-    if row is None:
-        raise NotFoundError(f"There is no practice run {run_id}.", noun="practice run", id=run_id)
-    return row
+    """Return a run; a NotFoundError where there is none under that number."""
+    return find(session, PracticeRunRow, run_id)
 
 
 def list_practice_runs(session: Session, *, before: int | None, limit: int) -> list[PracticeRunRow]:
     """Return runs, the newest first."""
     asked = select(PracticeRunRow)
-    if before is not None:
-        asked = asked.where(PracticeRunRow.id < before)
-    return list(session.scalars(asked.order_by(PracticeRunRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, PracticeRunRow, before, limit)

@@ -9,9 +9,9 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, UniqueConstraint, delete, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = [
     "AirRow", "PlaceRow", "TrayEventRow", "TrayRow", "add_air", "add_tray", "add_tray_event", "air_since", "find_tray",
@@ -20,9 +20,10 @@ __all__ = [
 ]  # fmt: skip
 
 
-class TrayRow(Base):
+class TrayRow(AskedForRow):
     """Pieces that were set out together in one place."""
 
+    __noun__ = "tray"
     __tablename__ = "trays"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -78,38 +79,24 @@ class PlaceRow(Base):
 
 def add_tray(session: Session, row: TrayRow) -> TrayRow:
     """Set out a tray."""
-    session.add(row)
-    session.flush()
-    return row
+    return keep(session, row)
 
 
 def tray_set_out_with(session: Session, key: str | None) -> int | None:
     """Return the number of the tray that was set out with a key, or None."""
-    return None if key is None else session.scalar(select(TrayRow.id).where(TrayRow.request_key == key))
+    return kept_with(session, TrayRow, key)
 
 
 def find_tray(session: Session, tray_id: int) -> TrayRow:
-    """Return a tray.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(TrayRow, tray_id)
-    if row is None:
-        raise NotFoundError(f"There is no tray {tray_id}.", noun="tray", id=tray_id)
-    return row
+    """Return a tray; a NotFoundError where there is none under that number."""
+    return find(session, TrayRow, tray_id)
 
 
 def list_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[TrayRow]:
     """Return trays, the newest first: those on the rack, or those wrapped."""
     asked = select(TrayRow).where(TrayRow.wrapped_at.is_not(None) if wrapped else TrayRow.wrapped_at.is_(None))
-    if query:
-        asked = asked.where(TrayRow.name.icontains(query, autoescape=True))
-    if before is not None:
-        asked = asked.where(TrayRow.id < before)
-    return list(session.scalars(asked.order_by(TrayRow.id.desc()).limit(limit)))
+    asked = speaking_of(asked, query, TrayRow.name)
+    return newest_first(session, asked, TrayRow, before, limit)
 
 
 def trays_of_batch(session: Session, batch_id: int) -> list[TrayRow]:

@@ -8,15 +8,16 @@ from typing import Any
 from sqlalchemy import JSON, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = ["TestSeriesRow", "add_test_series", "find_test_series", "list_test_series", "series_begun_with", "series_by_id"]
 
 
-class TestSeriesRow(Base):
+class TestSeriesRow(AskedForRow):
     """One series: what is claimed of which variants, in one bath."""
 
+    __noun__ = "series"
     __test__ = False
     __tablename__ = "test_series"
 
@@ -38,38 +39,24 @@ class TestSeriesRow(Base):
 
 def add_test_series(session: Session, row: TestSeriesRow) -> TestSeriesRow:
     """Begin a series."""
-    session.add(row)
-    session.flush()
-    return row
+    return keep(session, row)
 
 
 def series_begun_with(session: Session, key: str | None) -> int | None:
     """Return the number of the series that was begun with a key, or None."""
-    return None if key is None else session.scalar(select(TestSeriesRow.id).where(TestSeriesRow.request_key == key))
+    return kept_with(session, TestSeriesRow, key)
 
 
 def find_test_series(session: Session, series_id: int) -> TestSeriesRow:
-    """Return a series.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(TestSeriesRow, series_id)
-    if row is None:
-        raise NotFoundError(f"There is no series {series_id}.", noun="series", id=series_id)
-    return row
+    """Return a series; a NotFoundError where there is none under that number."""
+    return find(session, TestSeriesRow, series_id)
 
 
 def list_test_series(session: Session, *, query: str, before: int | None, limit: int) -> list[TestSeriesRow]:
     """Return series, the newest first."""
     asked = select(TestSeriesRow)
-    if query:
-        asked = asked.where(TestSeriesRow.name.icontains(query, autoescape=True))
-    if before is not None:
-        asked = asked.where(TestSeriesRow.id < before)
-    return list(session.scalars(asked.order_by(TestSeriesRow.id.desc()).limit(limit)))
+    asked = speaking_of(asked, query, TestSeriesRow.name)
+    return newest_first(session, asked, TestSeriesRow, before, limit)
 
 
 def series_by_id(session: Session, series_ids: set[int]) -> dict[int, TestSeriesRow]:

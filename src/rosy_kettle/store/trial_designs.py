@@ -8,8 +8,8 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = [
     "TrialDesignRow", "TrialResultRow", "add_trial_design", "add_trial_result", "designed_with", "find_trial_design",
@@ -17,9 +17,10 @@ __all__ = [
 ]  # fmt: skip
 
 
-class TrialDesignRow(Base):
+class TrialDesignRow(AskedForRow):
     """One design: which ingredients of a formula are varied, and the trials."""
 
+    __noun__ = "design"
     __tablename__ = "trial_designs"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -58,38 +59,24 @@ class TrialResultRow(Base):
 
 def add_trial_design(session: Session, row: TrialDesignRow) -> TrialDesignRow:
     """Keep a design."""
-    session.add(row)
-    session.flush()
-    return row
+    return keep(session, row)
 
 
 def designed_with(session: Session, key: str | None) -> int | None:
     """Return the number of the design that was made with a key, or None."""
-    return None if key is None else session.scalar(select(TrialDesignRow.id).where(TrialDesignRow.request_key == key))
+    return kept_with(session, TrialDesignRow, key)
 
 
 def find_trial_design(session: Session, design_id: int) -> TrialDesignRow:
-    """Return a design.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(TrialDesignRow, design_id)
-    if row is None:
-        raise NotFoundError(f"There is no design {design_id}.", noun="design", id=design_id)
-    return row
+    """Return a design; a NotFoundError where there is none under that number."""
+    return find(session, TrialDesignRow, design_id)
 
 
 def list_trial_designs(session: Session, *, query: str, before: int | None, limit: int) -> list[TrialDesignRow]:
     """Return designs, the newest first."""
     asked = select(TrialDesignRow)
-    if query:
-        asked = asked.where(TrialDesignRow.name.icontains(query, autoescape=True))
-    if before is not None:
-        asked = asked.where(TrialDesignRow.id < before)
-    return list(session.scalars(asked.order_by(TrialDesignRow.id.desc()).limit(limit)))
+    asked = speaking_of(asked, query, TrialDesignRow.name)
+    return newest_first(session, asked, TrialDesignRow, before, limit)
 
 
 def list_trial_results(session: Session, design_ids: list[int]) -> dict[int, list[TrialResultRow]]:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, func, or_, select
+from sqlalchemy import JSON, ForeignKey, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first, speaking_of
 
 __all__ = ["NONE_OF_THESE", "TroubleRow", "add_trouble", "find_trouble", "list_outcomes", "list_troubles"]
 
@@ -17,9 +17,10 @@ NONE_OF_THESE = "none-of-these"
 """Outcome where no cause that was offered was it."""
 
 
-class TroubleRow(Base):
+class TroubleRow(AskedForRow):
     """One trouble: what is seen, of what, what was answered, and what it was in the end."""
 
+    __noun__ = "trouble"
     __tablename__ = "troubles"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -42,40 +43,21 @@ class TroubleRow(Base):
 
 def add_trouble(session: Session, row: TroubleRow) -> TroubleRow:
     """Keep a trouble; the same key twice keeps one."""
-    if row.request_key is not None:
-        kept = session.scalar(select(TroubleRow).where(TroubleRow.request_key == row.request_key))
-        if kept is not None:
-            return kept
-    session.add(row)
-    session.flush()
-    return row
+    return keep_once(session, row)
 
 
 def find_trouble(session: Session, trouble_id: int) -> TroubleRow:
-    """Return a trouble.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(TroubleRow, trouble_id)
-    if row is None:
-        raise NotFoundError(f"There is no trouble {trouble_id}.", noun="trouble", id=trouble_id)
-    return row
+    """Return a trouble; a NotFoundError where there is none under that number."""
+    return find(session, TroubleRow, trouble_id)
 
 
 def list_troubles(session: Session, *, query: str, batch_id: int | None, before: int | None, limit: int) -> list[TroubleRow]:
     """Return troubles, the newest first."""
     asked = select(TroubleRow)
-    if query:
-        words = [column.icontains(query, autoescape=True) for column in (TroubleRow.symptom, TroubleRow.name, TroubleRow.remark)]
-        asked = asked.where(or_(*words))
+    asked = speaking_of(asked, query, TroubleRow.symptom, TroubleRow.name, TroubleRow.remark)
     if batch_id is not None:
         asked = asked.where(TroubleRow.batch_id == batch_id)
-    if before is not None:
-        asked = asked.where(TroubleRow.id < before)
-    return list(session.scalars(asked.order_by(TroubleRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, TroubleRow, before, limit)
 
 
 def list_outcomes(session: Session) -> dict[tuple[str, str], int]:

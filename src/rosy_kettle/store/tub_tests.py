@@ -8,9 +8,9 @@ from typing import Any
 from sqlalchemy import JSON, ForeignKey, UniqueConstraint, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 from rosy_kettle.store.test_series import TestSeriesRow
 
 __all__ = [
@@ -26,9 +26,10 @@ __all__ = [
 ]  # fmt: skip
 
 
-class TubTestRow(Base):
+class TubTestRow(AskedForRow):
     """One test: what went into which bath, and what the Desk had said of it."""
 
+    __noun__ = "test"
     __tablename__ = "tub_tests"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -66,42 +67,28 @@ class TubTestEventRow(Base):
 
 def add_tub_test(session: Session, row: TubTestRow) -> TubTestRow:
     """Begin a test."""
-    session.add(row)
-    session.flush()
-    return row
+    return keep(session, row)
 
 
 def tub_test_begun_with(session: Session, key: str | None) -> int | None:
     """Return the number of the test that was begun with a key, or None."""
-    return None if key is None else session.scalar(select(TubTestRow.id).where(TubTestRow.request_key == key))
+    return kept_with(session, TubTestRow, key)
 
 
 def find_tub_test(session: Session, test_id: int) -> TubTestRow:
-    """Return a test.
-
-    Raises
-    ------
-    NotFoundError
-        If there is none under that number.
-    """
-    row = session.get(TubTestRow, test_id)
-    if row is None:
-        raise NotFoundError(f"There is no test {test_id}.", noun="test", id=test_id)
-    return row
+    """Return a test; a NotFoundError where there is none under that number."""
+    return find(session, TubTestRow, test_id)
 
 
 def list_tub_tests(session: Session, *, query: str, formula_id: int | None, before: int | None, limit: int) -> list[TubTestRow]:
     """Return tests, the newest first."""
     asked = select(TubTestRow)
-    if query:
-        asked = asked.where(TubTestRow.name.icontains(query, autoescape=True))
+    asked = speaking_of(asked, query, TubTestRow.name)
     if formula_id is not None:
         opened = select(TestSeriesRow.opened).where(TestSeriesRow.id == TubTestRow.series_id).scalar_subquery()
         told = or_(TubTestRow.series_id.is_(None), TubTestRow.series_place < opened)  # a blind test is nobody's yet
         asked = asked.where(TubTestRow.formula_id == formula_id, told)
-    if before is not None:
-        asked = asked.where(TubTestRow.id < before)
-    return list(session.scalars(asked.order_by(TubTestRow.id.desc()).limit(limit)))
+    return newest_first(session, asked, TubTestRow, before, limit)
 
 
 def list_tests_of_series(session: Session, series_id: int) -> list[TubTestRow]:
