@@ -27,7 +27,8 @@ LAW = ("safety",)
 TESTS = ("tests/core", "tests/science", "tests/api/test_rack.py")
 LONGEST_S = 40.0
 """How long the tests of one mutant may take together, by what they took on sound code; the quickest come first."""
-SECONDS = 600
+SECONDS, ALL_SECONDS = 600, 2_400
+"""How long the tests of one mutant may run by the clock, and how long all of them, once, to see where they come through."""
 TURNED: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.GtE, ast.LtE: ast.Gt, ast.Gt: ast.LtE, ast.GtE: ast.Lt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
 }  # fmt: skip
@@ -108,15 +109,15 @@ class Tests:
     def __init__(self, copy: Path) -> None:
         self._copy = copy
         file = copy / "touches.json"
-        self.run(["-p", "scripts.touches", "-q", *TESTS], TOUCHES=str(file))
+        self.run(["-p", "scripts.touches", "-q", *TESTS], ALL_SECONDS, TOUCHES=str(file))
         self._touches: dict[str, dict[str, Any]] = json.loads(file.read_text(encoding="utf-8"))
 
-    def run(self, arguments: list[str], **environment: str) -> subprocess.CompletedProcess[str]:
+    def run(self, arguments: list[str], seconds: int = SECONDS, **environment: str) -> subprocess.CompletedProcess[str]:
         """Run pytest on the copy."""
         paths = {"PYTHONPATH": f"{self._copy / 'src'}:{self._copy}", "PYTHONDONTWRITEBYTECODE": "1"}
         return subprocess.run(
             [sys.executable, "-m", "pytest", "--no-header", *arguments], cwd=self._copy,
-            env=os.environ | paths | environment, capture_output=True, text=True, timeout=SECONDS, check=False,
+            env=os.environ | paths | environment, capture_output=True, text=True, timeout=seconds, check=False,
         )  # fmt: skip
 
     def through(self, place: Place) -> list[str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -15,7 +16,6 @@ from rosy_kettle.core.records import Formula, Line, Portion, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_tables
 from rosy_kettle.store import Studio, open_studio
-from rosy_kettle.usecases.studio.seed_demo import seed_demo
 
 pytest_plugins = ["tests.serving"]
 settings.register_profile("fixed", deadline=None, derandomize=True)  # the same draws everywhere, however slow the machine
@@ -45,8 +45,17 @@ def judge(tables: Tables) -> Callable[[Formula], Evaluation]:
     return lambda formula: evaluate(formula, tables)
 
 
+@pytest.fixture(scope="session")
+def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A studio with nothing in it, made once: that takes longer than most tests."""
+    studio = open_studio(tmp_path_factory.mktemp("empty"))
+    studio.close()
+    return studio.path
+
+
 @pytest.fixture
-def studio(tmp_path: Path) -> Iterator[Studio]:
+def studio(tmp_path: Path, empty: Path) -> Iterator[Studio]:
+    shutil.copy(empty, tmp_path)
     opened = open_studio(tmp_path)
     yield opened
     opened.close()
@@ -58,6 +67,8 @@ def client(studio: Studio) -> FlaskClient:
 
 
 @pytest.fixture
-def demo_client(studio: Studio) -> FlaskClient:
-    seed_demo(studio)
-    return create_app(studio).test_client()
+def demo_client(tmp_path: Path, seeded: Path) -> Iterator[FlaskClient]:
+    shutil.copy(seeded, tmp_path)
+    opened = open_studio(tmp_path)
+    yield create_app(opened).test_client()
+    opened.close()

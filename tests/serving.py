@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import http.client
 import json
 import os
@@ -115,12 +116,18 @@ def served(nursery: Nursery, folder: Path, *options: str) -> Iterator[Server]:
 
 @pytest.fixture(scope="session")
 def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo studio, put in once; every server starts on a copy of its own."""
-    folder = tmp_path_factory.mktemp("seeded")
-    studio = open_studio(folder)
-    seed_demo(studio)
-    keep_up(studio)  # so that no server has to begin with it
-    studio.close()
+    """The demo studio, put in once for all workers; every server starts on a copy of its own."""
+    own = tmp_path_factory.getbasetemp()
+    folder = (own.parent if "PYTEST_XDIST_WORKER" in os.environ else own) / "seeded-for-all"
+    folder.mkdir(exist_ok=True)
+    with (folder / "lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not (folder / "done").exists():
+            studio = open_studio(folder)
+            seed_demo(studio)
+            keep_up(studio)  # so that no server has to begin with it
+            studio.close()
+            (folder / "done").touch()
     return folder / FILE_NAME
 
 

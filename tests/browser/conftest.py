@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 ROOT = Path(__file__).parents[2]
-expect.set_options(timeout=15_000)  # a slow machine is no fault; what is wrong stays wrong
+expect.set_options(timeout=30_000)  # a slow machine is no fault; what is wrong stays wrong
 CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 QUIET = [
     "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",

@@ -69,6 +69,6 @@ def test_an_order_finds_its_place_and_is_moved_by_keys(server: Server, open_page
     expect(row.get_by_role("button", name=re.compile("the week places Peat bricks"))).to_be_visible()
     expect(page.get_by_role("region", name="Shopping list")).to_contain_text("To be bought for these orders")
     page.get_by_role("button", name="Look for a better week").click()
-    expect(page.get_by_text(re.compile("Proven: no week is better|from the best there is"))).to_be_visible(timeout=20_000)
+    expect(page.get_by_text(re.compile("Proven: no week is better|from the best there is"))).to_be_visible()
     row.get_by_role("button", name=re.compile("^Cancel")).click()
     expect(row).to_have_count(0)

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import multiprocessing
 import os
+import shutil
 import sqlite3
 import stat
 import threading
@@ -23,7 +24,7 @@ from rosy_kettle.store.batches import BatchRow, add_event, list_events
 from rosy_kettle.store.ingredients import learn_synonym
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo, settle_waiting_photos
 from rosy_kettle.usecases.studio.keep_copies import backup_studio, check_studio, restore_studio
-from rosy_kettle.usecases.studio.seed_demo import reset_demo, seed_demo
+from rosy_kettle.usecases.studio.seed_demo import reset_demo
 
 
 def write(folder: Path, phrase: str) -> None:
@@ -92,9 +93,9 @@ def test_a_backup_comes_back_and_what_was_there_is_kept(tmp_path: Path) -> None:
         backup_studio(tmp_path / "b.sqlite3", tmp_path)
 
 
-def test_a_backup_taken_while_others_write_is_whole(tmp_path: Path) -> None:
+def test_a_backup_taken_while_others_write_is_whole(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
     studio = open_studio(tmp_path)
-    seed_demo(studio)
     stop = threading.Event()
 
     def keep_writing() -> None:
@@ -182,9 +183,9 @@ def test_after_a_stop_the_studio_is_one_file(tmp_path: Path) -> None:
     assert not list(tmp_path.glob("studio.sqlite3-*"))
 
 
-def test_what_happened_cannot_be_replaced(tmp_path: Path) -> None:
+def test_what_happened_cannot_be_replaced(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
     studio = open_studio(tmp_path)
-    seed_demo(studio)
     studio.close()
     with closing(sqlite3.connect(tmp_path / "studio.sqlite3")) as connection:
         row = connection.execute("SELECT * FROM batch_events LIMIT 1").fetchone()
@@ -192,10 +193,10 @@ def test_what_happened_cannot_be_replaced(tmp_path: Path) -> None:
             connection.execute(f"INSERT OR REPLACE INTO batch_events VALUES ({','.join('?' * len(row))})", row)
 
 
-def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path) -> None:
+def test_of_photos_left_waiting_only_those_with_an_event_stay(tmp_path: Path, seeded: Path) -> None:
     """And no other is touched: a kept copy may name what the present studio does not."""
+    shutil.copy(seeded, tmp_path)
     studio = open_studio(tmp_path)
-    seed_demo(studio)
     folder = photo_folder(studio.path)
     for name in ("a", "b", "c"):
         keep_photo(studio.path, f"{name}.jpg", b"x")
@@ -218,9 +219,9 @@ def test_what_a_killed_first_start_left_half_made_goes_at_the_next(tmp_path: Pat
     assert {path.name for path in tmp_path.iterdir()} == {"studio.sqlite3", running.name}
 
 
-def test_a_check_says_what_is_there_and_what_is_damaged(tmp_path: Path) -> None:
+def test_a_check_says_what_is_there_and_what_is_damaged(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
     studio = open_studio(tmp_path)
-    seed_demo(studio)
     studio.close()
     found = check_studio(tmp_path)
     assert (found.integrity, found.counts["formulas"], found.counts["lots"]) == ("ok", 12, 9)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import sqlite3
 import threading
 from decimal import Decimal
@@ -25,7 +26,7 @@ from rosy_kettle.store.formulas import (
 )
 from rosy_kettle.store.ingredients import list_prices, set_price
 from rosy_kettle.usecases.profiles.read_profiles import read_profiles
-from rosy_kettle.usecases.studio.seed_demo import reset_demo, seed_demo
+from rosy_kettle.usecases.studio.seed_demo import reset_demo
 from tests.conftest import make_formula
 
 RICH = Formula(
@@ -150,9 +151,9 @@ def test_times_come_back_in_utc(studio: Studio) -> None:
     assert offset.total_seconds() == 0
 
 
-def test_opening_again_keeps_everything_and_copies_nothing(tmp_path: Path) -> None:
+def test_opening_again_keeps_everything_and_copies_nothing(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
     first = open_studio(tmp_path)
-    seed_demo(first)
     first.close()
     second = open_studio(tmp_path)
     with second.reading() as session:
@@ -179,9 +180,9 @@ TABLES_OF_THE_FIRST = {
 }  # fmt: skip
 
 
-def test_a_studio_of_the_first_version_is_migrated_and_keeps_its_formulas(tmp_path: Path) -> None:
+def test_a_studio_of_the_first_version_is_migrated_and_keeps_its_formulas(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
     first = open_studio(tmp_path)
-    seed_demo(first)
     first.close()
     with sqlite3.connect(tmp_path / "studio.sqlite3") as older:
         later = {name for (name,) in older.execute("SELECT name FROM sqlite_master WHERE type='table'")} - TABLES_OF_THE_FIRST

@@ -7,6 +7,7 @@ import json
 import multiprocessing
 import os
 import random
+import shutil
 import signal
 import subprocess
 import sys
@@ -29,16 +30,15 @@ from rosy_kettle.store.lots import LotRow, MovementRow
 from rosy_kettle.store.photos import photo_folder
 from rosy_kettle.usecases.studio.exchange.export_studio import StoppedError, export_studio
 from rosy_kettle.usecases.studio.exchange.import_studio import import_studio
-from rosy_kettle.usecases.studio.seed_demo import seed_demo
 
 PHOTO = f"{'ab' * 16}.jpg"
 
 
 @pytest.fixture(scope="module")
-def demo_zip(tmp_path_factory: pytest.TempPathFactory) -> Path:
+def demo_zip(tmp_path_factory: pytest.TempPathFactory, seeded: Path) -> Path:
     folder = tmp_path_factory.mktemp("demo")
+    shutil.copy(seeded, folder)
     studio = open_studio(folder)
-    seed_demo(studio)
     photo_folder(studio.path).mkdir()
     (photo_folder(studio.path) / PHOTO).write_bytes(b"\xff\xd8 a photo")
     client = create_app(studio).test_client()
