@@ -67,8 +67,13 @@ def client(studio: Studio) -> FlaskClient:
 
 
 @pytest.fixture
-def demo_client(tmp_path: Path, seeded: Path) -> Iterator[FlaskClient]:
+def demo_studio(tmp_path: Path, seeded: Path) -> Iterator[Studio]:
     shutil.copy(seeded, tmp_path)
     opened = open_studio(tmp_path)
-    yield create_app(opened).test_client()
+    yield opened
     opened.close()
+
+
+@pytest.fixture
+def demo_client(demo_studio: Studio) -> FlaskClient:
+    return create_app(demo_studio).test_client()

@@ -47,31 +47,31 @@ def same(studio: Studio) -> bool:
     return sorted(figures) == sorted(fresh) and errors == errors_now and kept.set_aside == now.set_aside
 
 
-def test_what_is_kept_is_what_would_be_worked_out_now(demo_client: FlaskClient, studio: Studio) -> None:
+def test_what_is_kept_is_what_would_be_worked_out_now(demo_client: FlaskClient, demo_studio: Studio) -> None:
     assert demo_client.get("/api/learning").json["waiting"] == 0
-    assert same(studio)
+    assert same(demo_studio)
     test = next(each for each in demo_client.get("/api/tub-tests?limit=200").json["items"] if each["state"]["heights"])
-    before = learnt_from_kept(studio).seen["foam"]
+    before = learnt_from_kept(demo_studio).seen["foam"]
     happen(demo_client, test, kind="amended", of=test["state"]["heights"][0]["seq"], left_out=True)
-    assert learnt_from_kept(studio).waiting == 1, "a bath in which something happened has to be read again"
+    assert learnt_from_kept(demo_studio).waiting == 1, "a bath in which something happened has to be read again"
     demo_client.get("/api/learning")
-    assert learnt_from_kept(studio).seen["foam"] == before - 1
-    assert same(studio)
+    assert learnt_from_kept(demo_studio).seen["foam"] == before - 1
+    assert same(demo_studio)
 
 
-def test_reading_stops_where_it_is_told_to_and_goes_on_from_there(demo_client: FlaskClient, studio: Studio) -> None:
-    with studio.writing() as session:
+def test_reading_stops_where_it_is_told_to_and_goes_on_from_there(demo_client: FlaskClient, demo_studio: Studio) -> None:
+    with demo_studio.writing() as session:
         forget_observations(session, list_sources(session, MOST_OF_EACH))
     told: list[tuple[int, int]] = []
-    keep_observations(studio, lambda done, whole: told.append((done, whole)), lambda: len(told) > 1)
+    keep_observations(demo_studio, lambda done, whole: told.append((done, whole)), lambda: len(told) > 1)
     (nothing, whole), (some, _whole) = told
-    assert (nothing, whole - some) == (0, learnt_from_kept(studio).waiting)
+    assert (nothing, whole - some) == (0, learnt_from_kept(demo_studio).waiting)
     assert 0 < some < whole
-    keep_observations(studio, lambda done, whole: told.append((done, whole)))
+    keep_observations(demo_studio, lambda done, whole: told.append((done, whole)))
     assert told[2] == (some, whole), "what was read before the stop is not read again"
     assert told[-1] == (whole, whole)
     assert demo_client.get("/api/learning").json["waiting"] == 0
-    assert same(studio)
+    assert same(demo_studio)
 
 
 def test_a_held_reader_begins_nothing_and_answers_all_the_same(client: FlaskClient, studio: Studio) -> None:
