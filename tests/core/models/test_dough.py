@@ -224,3 +224,15 @@ def test_any_mixture_has_a_state(tables: Tables, amounts: list[float]) -> None:
     if result.mass_g > 0:
         assert result.dough.state in STATES
         assert all(point.state in STATES for point in result.dough.by_temperature)
+
+
+def test_crumbs_are_right_too_once_there_is_acid_to_fizz(judge: Judge, tables: Tables) -> None:
+    """A fizzing scoop is pressed, and packs as crumbs (common practice, no published source): more than 2 % of fast acid."""
+    p = tables.parameters.dough
+    for citric_g, right_too in ((2.0, False), (2.1, True)):
+        dough = judge(make_formula(baking_soda=68 - citric_g, corn_starch=20, citric_acid_anhydrous=citric_g, glycerin=12)).dough
+        assert dough is not None
+        assert ("crumbly dough" in dough.wanted.states) is right_too
+        assert dough.wanted.saturation_low is not None
+        assert dough.wanted.saturation_from == (p.crumbly_from if right_too else dough.wanted.saturation_low)
+    assert p.crumbly_from < dough.wanted.saturation_low

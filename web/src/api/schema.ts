@@ -4676,6 +4676,8 @@ export interface components {
             updated_at: string;
             /** Version */
             version: number;
+            /** Wanted From */
+            wanted_from: number | null;
             /** Wanted States */
             wanted_states: string[];
         };
@@ -9789,6 +9791,8 @@ export interface components {
          * @description The dough the method is after.
          */
         Wanted: {
+            /** Saturation From */
+            saturation_from: number | null;
             /** Saturation High */
             saturation_high: number | null;
             /** Saturation Low */

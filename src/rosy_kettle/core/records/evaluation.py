@@ -62,6 +62,8 @@ class Wanted:
     saturation_low: float | None
     saturation_high: float | None
     state_when_cold: str | None
+    saturation_from: float | None
+    """S from which one of the states holds: below the method's band where crumbly dough is right too."""
 
 
 @dataclass(frozen=True, slots=True)

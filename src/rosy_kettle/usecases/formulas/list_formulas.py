@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import WorkbenchError
+from rosy_kettle.core.models.dough import wanted_from
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Dough
@@ -36,6 +36,8 @@ class FormulaGlance:
     saturation: float | None
     state: str | None
     wanted_states: tuple[str, ...]
+    wanted_from: float | None
+    """S from which one of them holds [-]; None where the method has no band."""
     fits: bool | None
     """Whether every portion is in a wanted state; None where it cannot be said."""
     ingredients: tuple[str, ...]
@@ -46,8 +48,8 @@ class FormulaGlance:
 
 def glance_at_formulas(session: Session, ask: PageOfFormulas) -> list[FormulaGlance]:
     """Return a page of formulas with their doughs, last changed first."""
-    methods = {id_: method.name for id_, method in studio_tables(session).methods.items()}
-    return [_glance(row, kept, methods) for row, kept in page_of_formulas(session, ask)]
+    tables = studio_tables(session)
+    return [_glance(row, kept, tables) for row, kept in page_of_formulas(session, ask)]
 
 
 def rests_on(tables: Tables) -> str:
@@ -82,19 +84,27 @@ def keep_judged(session: Session, rows: list[FormulaGlanceRow]) -> None:
             put_glance(session, row)
 
 
-def _glance(row: FormulaRow, kept: FormulaGlanceRow | None, methods: Mapping[str, str]) -> FormulaGlance:
+def _glance(row: FormulaRow, kept: FormulaGlanceRow | None, tables: Tables) -> FormulaGlance:
     if kept is None:
         working = row.working
         return FormulaGlance(
-            row.id, row.name, working.method, methods.get(working.method, working.method), working.number, row.updated_at,
-            0, 0.0, None, None, (), None, (), None, judged=False,
+            row.id, row.name, working.method, _name_of(working.method, tables), working.number, row.updated_at,
+            0, 0.0, None, None, (), None, None, (), None, judged=False,
         )  # fmt: skip
+    method, p = tables.methods.get(kept.method), tables.parameters.dough
     return FormulaGlance(
-        id=row.id, name=row.name, method=kept.method, method_name=methods.get(kept.method, kept.method), version=kept.version,
+        id=row.id, name=row.name, method=kept.method, method_name=_name_of(kept.method, tables), version=kept.version,
         updated_at=row.updated_at, lines=kept.lines, mass_g=kept.mass_g, saturation=kept.saturation, state=kept.state,
-        wanted_states=tuple(kept.wanted_states), fits=kept.fits, ingredients=tuple(kept.ingredients),
+        wanted_states=tuple(kept.wanted_states),
+        wanted_from=wanted_from(method.wanted, kept.wanted_states, p) if method else None,
+        fits=kept.fits, ingredients=tuple(kept.ingredients),
         cost_piece=kept.cost_piece, judged=kept.revision == row.revision,
     )  # fmt: skip
+
+
+def _name_of(method_id: str, tables: Tables) -> str:
+    method = tables.methods.get(method_id)
+    return method.name if method else method_id
 
 
 def _judged(row: FormulaRow, formula: Formula, tables: Tables, on: str) -> FormulaGlanceRow:

@@ -63,7 +63,7 @@ export function BenchBowl({
         saturation={batch.so_far.mass_g > 0 ? dough?.saturation || null : 0}
         state={dough?.state ?? null}
         zones={zones}
-        wanted={[dough?.wanted.saturation_low ?? null, dough?.wanted.saturation_high ?? null]}
+        wanted={[dough?.wanted.saturation_from ?? null, dough?.wanted.saturation_high ?? null]}
       >
         <g fill="none" strokeWidth="1">
           {Array.from({ length: hairs + coming }, (_, index) => (

@@ -152,11 +152,10 @@ function Row({
   row: FormulaGlance;
   at: number;
   measure: (element: HTMLElement | null) => void;
-  band: { saturation_low: number | null; saturation_high: number | null } | undefined;
+  band: { saturation_high: number | null } | undefined;
 }) {
-  const low = row.wanted_states.includes("crumbly dough") ? 0.3 : (band?.saturation_low ?? undefined);
   const wanted =
-    band && band.saturation_low !== null ? { low, high: band.saturation_high ?? undefined } : undefined;
+    row.wanted_from === null ? undefined : { low: row.wanted_from, high: band?.saturation_high ?? undefined };
   const off = row.fits === false;
   const word = row.state ?? (row.judged ? "empty" : "…");
   return (

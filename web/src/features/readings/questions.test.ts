@@ -46,7 +46,13 @@ const dough = (patch: Record<string, unknown> = {}) => ({
   when_cold: { temperature_c: 21, saturation: 0.8, state: "play dough" },
   working_window_c: null,
   window_reason: "no fat",
-  wanted: { states: ["play dough"], saturation_low: 0.65, saturation_high: 0.95, state_when_cold: null },
+  wanted: {
+    states: ["play dough"],
+    saturation_low: 0.65,
+    saturation_from: 0.65,
+    saturation_high: 0.95,
+    state_when_cold: null,
+  },
   ...patch,
 });
 
@@ -242,6 +248,7 @@ describe("whether it holds", () => {
     const wanted = {
       states: ["batter"],
       saturation_low: 1.3,
+      saturation_from: 1.3,
       saturation_high: 2.2,
       state_when_cold: "set",
     };
@@ -254,13 +261,20 @@ describe("whether it holds", () => {
     const crumbly = {
       states: ["play dough", "crumbly dough"],
       saturation_low: 0.65,
+      saturation_from: 0.28,
       saturation_high: 0.95,
       state_when_cold: null,
     };
-    expect(wantedBand(judged({ dough: dough({ wanted: crumbly }) }))).toEqual({ low: 0.3, high: 0.95 });
+    expect(wantedBand(judged({ dough: dough({ wanted: crumbly }) }))).toEqual({ low: 0.28, high: 0.95 });
   });
   it("has no lane where the method has none", () => {
-    const free = { states: ["pour"], saturation_low: null, saturation_high: null, state_when_cold: null };
+    const free = {
+      states: ["pour"],
+      saturation_low: null,
+      saturation_from: null,
+      saturation_high: null,
+      state_when_cold: null,
+    };
     expect(wantedBand(judged({ dough: dough({ wanted: free }) }))).toBeUndefined();
   });
 });

@@ -55,12 +55,8 @@ function strip(reading: Reading, of: Evaluation): StripReading[] {
 
 export function wantedBand(part: Evaluation): StripScale["wanted"] {
   const wanted = part.dough?.wanted;
-  if (!wanted || (wanted.saturation_low === null && wanted.saturation_high === null)) return undefined;
-  const crumblyToo = wanted.states.includes("crumbly dough");
-  return {
-    low: crumblyToo ? 0.3 : (wanted.saturation_low ?? undefined),
-    high: wanted.saturation_high ?? undefined,
-  };
+  if (!wanted || (wanted.saturation_from === null && wanted.saturation_high === null)) return undefined;
+  return { low: wanted.saturation_from ?? undefined, high: wanted.saturation_high ?? undefined };
 }
 
 /** Whether the dough is where its method wants it, in words. */

@@ -11,11 +11,12 @@ from rosy_kettle.core.mixing.fill import DoughFill, dough_fill
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting, dough_fault, missing_of
-from rosy_kettle.core.models.dough import STATES, TextureCurve, texture_curve, wanted_states, working_window
+from rosy_kettle.core.models.dough import STATES, TextureCurve, texture_curve, wanted_from, wanted_states, working_window
 from rosy_kettle.core.models.dough.behaviour import alcohol_left_g, saturation_without, state_chances, stickiness
 from rosy_kettle.core.models.dough.texture import texture_of
 from rosy_kettle.core.models.fats.mix_temperature import mix_temperature
 from rosy_kettle.core.models.gas.prereaction import puff
+from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.records.evaluation import Dough, DoughPoint, Missing, SaturationAfter, StateChance, Wanted
 from rosy_kettle.core.records.reading import Reading, Watched
@@ -77,7 +78,7 @@ def no_dough(setting: Setting) -> Dough:
         All null
     """
     states = wanted_states(setting.method.wanted, 0.0)
-    return replace(_unknown(setting, states), window_reason="no fat")
+    return replace(_unknown(setting, states, USUAL.dough), window_reason="no fat")
 
 
 def fresh_texture(mix: Mix) -> tuple[DoughPoint, ...]:
@@ -117,7 +118,8 @@ def read_dough(mix: Mix, spread: FloatArray, setting: Setting, missing: list[Mis
     Dough
         Readings
     """
-    unknown = _unknown(setting, wanted_states(setting.method.wanted, mix.fast_acid_share, mix.parameters.dough))
+    p = mix.parameters.dough
+    unknown = _unknown(setting, wanted_states(setting.method.wanted, mix.fast_acid_share, p), p)
     unknown = replace(unknown, mix_temperature_c=mix_temperature(mix, setting.wet_c, setting.assumed.room_c, setting.bowl_j_k))
     if fault := dough_fault(mix):
         missing.append(missing_of("dough.saturation", fault))
@@ -125,9 +127,11 @@ def read_dough(mix: Mix, spread: FloatArray, setting: Setting, missing: list[Mis
     return _known_dough(mix, spread, setting, unknown, missing)
 
 
-def _unknown(setting: Setting, states: tuple[str, ...]) -> Dough:
-    method = setting.method
-    wanted = Wanted(states, method.wanted.saturation_low, method.wanted.saturation_high, method.wanted.state_when_cold)
+def _unknown(setting: Setting, states: tuple[str, ...], p: DoughParameters) -> Dough:
+    told = setting.method.wanted
+    wanted = Wanted(
+        states, told.saturation_low, told.saturation_high, told.state_when_cold, wanted_from(told, states, p)
+    )  # fmt: skip
     cold = DoughPoint(setting.assumed.room_c, None, None)
     return Dough(setting.judged_c, None, None, None, (), cold, None, "missing data", None, wanted)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,7 +15,7 @@ from rosy_kettle.core.parameters import USUAL, Parameters
 from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.records import WantedDough
 
-__all__ = ["STATES", "TextureCurve", "texture_curve", "texture_of", "wanted_states"]
+__all__ = ["STATES", "TextureCurve", "texture_curve", "texture_of", "wanted_from", "wanted_states"]
 
 STATES = ("set", "dust", "damp sand", "crumbly dough", "play dough", "sticky", "batter", "pour")
 """From cold and hard to hot and thin; a dough never goes backwards in this order on warming."""
@@ -111,3 +112,25 @@ def wanted_states(wanted: WantedDough, fast_acid_share: float, p: DoughParameter
     if fast_acid_share > p.acid_share_that_crumbles:
         return (*wanted.states, *wanted.states_with_acid)
     return wanted.states
+
+
+def wanted_from(wanted: WantedDough, states: Sequence[str], p: DoughParameters = USUAL.dough) -> float | None:
+    """Return from which S a wanted state holds [-].
+
+    Parameters
+    ----------
+    wanted : WantedDough
+        What the method says
+    states : sequence of str
+        The states that are right for the formula, as ``wanted_states`` tells them
+    p : DoughParameters
+        Where each state begins
+
+    Returns
+    -------
+    float or None
+        The low end of the method's band, or where a drier state begins that is right too; None where the method has no band
+    """
+    if wanted.saturation_low is None:
+        return None
+    return min([wanted.saturation_low, *(p.lower_edges[state] for state in states if state not in wanted.states)])
