@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -222,6 +223,17 @@ def test_too_dry_adds_liquid_too_wet_adds_powder(tables: Tables) -> None:
     assert roles <= {"oil", "surfactant", "humectant"}
     assert roles
     assert {tables.ingredients[m.ingredient].role for m in wet.mends if m.ingredient} <= {"base", "starch"}
+
+
+def test_a_jar_of_ones_own_mends_as_what_it_was_made_from(tables: Tables) -> None:
+    own = replace(tables.ingredients["glycerin"], id="own-glycerin", based_on="glycerin")
+    studio = replace(tables, ingredients={**tables.ingredients, "own-glycerin": own})
+    planned = bowl(tables)
+    lines = tuple(replace(line, ingredient="own-glycerin") if line.ingredient == "glycerin" else line for line in planned.lines)
+    dry = answer_feel(
+        replace(planned, portions=(replace(planned.portions[0], lines=lines),)), studio, "crumbly dough", None, rested=True
+    )
+    assert "own-glycerin" in [mend.ingredient for mend in dry.mends]
 
 
 def test_too_hot_cools_and_too_cold_warms(tables: Tables) -> None:

@@ -55,7 +55,7 @@ def drop_ml(ingredient: Ingredient) -> float:
     InputError
         If the ingredient does not drip.
     """
-    base = ingredient.based_on or ingredient.id
+    base = ingredient.reference_id
     if base in DROP_ML_BY_ID:
         return DROP_ML_BY_ID[base]
     if ingredient.role in DROP_ML_BY_ROLE:

@@ -21,7 +21,7 @@ HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID
 LONG_DRYING_H, ORDINARY_PCT, ALKALINE_PH = 72.0, 50.0, 9.0
 OIL_BATH_G, RING, HARSH_MG_L, LOW_FOAM, DENSE_G_ML = 4.0, 40.0, 60.0, 40.0, 1.0
 THIN_MM = 12.0  # from skin to heart [mm]
-ACID_OF_SODA, SMALL_DOSE_G_L = 0.3, 0.12
+ACID_OF_SODA, SMALL_DOSE_G_L, WATERY = 0.3, 0.12, 0.3
 WORD_ANSWERS = {
     "packed": ("hard", "light"), "sifted": ("yes", "no"), "wrapped": ("yes", "no"), "scent_browns": ("yes", "no"),
     "weighed": ("scale", "cups"), "stirred_while_pouring": ("yes", "no"), "way": ("crumbled", "held", "strainer", "whole"),
@@ -222,9 +222,10 @@ def _of_lines(told: Evaluation, tables: Tables) -> Pairs:
     yield "emulsifier-missing", oils > 1 and emulsifier <= 0
     yield "mica-bare", natured("mica") > 0 and emulsifier <= 0
     yield "dye-dry", natured("dye") > 0
-    yield "sugar-on-it", any(item.id.startswith("sugar") for item, _pct in items)
+    yield "sugar-on-it", natured("sugar") > 0
     yield "hardener-missing", share("starch", "clay", "butter") + natured("hardener") <= 0
-    watery = sum(pct for item, pct in items if (item.water_fraction or 0.0) > 0.3)  # noqa: PLR2004 - it brings water
+    # What a crystal holds, as in Epsom salt, stays in it.
+    watery = sum(pct for item, pct in items if item.is_liquid and (item.water_fraction or 0.0) > WATERY)
     yield "acid-and-water", natured("fast-acid") > 0 and watery > 0
     soda = share("base")
     yield "acid-low", share("acid") < ACID_OF_SODA * soda if soda > 0 else None

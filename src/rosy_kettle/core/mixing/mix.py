@@ -18,7 +18,7 @@ from rosy_kettle.core.mixing.solid_fat import weighted_solid_fat
 from rosy_kettle.core.parameters import Parameters
 from rosy_kettle.core.records import Ingredient
 
-__all__ = ["Mix", "base_id", "make_mix", "once_per_mix"]
+__all__ = ["Mix", "make_mix", "once_per_mix"]
 
 Found = TypeVar("Found")
 
@@ -264,22 +264,6 @@ def once_per_mix(work: Callable[[Mix], Found]) -> Callable[[Mix], Found]:
         return cast("Found", mix.kept[work])
 
     return asked
-
-
-def base_id(item: Ingredient) -> str:
-    """Return the id in the reference table an ingredient stands on.
-
-    Parameters
-    ----------
-    item : Ingredient
-        One of the table, or a studio's own
-
-    Returns
-    -------
-    str
-        Id in the reference table
-    """
-    return item.based_on or item.id
 
 
 def make_mix(palette: Palette, mass_g: FloatArray, also_c: Sequence[float] = (), *, sloped: bool = False) -> Mix:

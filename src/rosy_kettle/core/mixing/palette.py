@@ -110,9 +110,7 @@ class Palette:
     def first_of_its_kind(self) -> NDArray[np.intp]:
         """For each line the first line that holds the same thing."""
         first: dict[str, int] = {}
-        return np.array(
-            [first.setdefault(item.based_on or item.id, at) for at, item in enumerate(self.ingredients)], dtype=np.intp
-        )
+        return np.array([first.setdefault(item.reference_id, at) for at, item in enumerate(self.ingredients)], dtype=np.intp)
 
     @cached_property
     def free_water_known(self) -> FloatArray:

@@ -145,6 +145,11 @@ class Ingredient:
     inci_shares: tuple[tuple[str, float], ...] = ()
     """The names a supplied blend is made of, with their shares [-]; empty where the split is not known."""
 
+    @property
+    def reference_id(self) -> str:
+        """Id of the row of the reference table it is, or was made from."""
+        return self.based_on or self.id
+
     def has(self, nature: str) -> bool:
         """Whether it is of a nature, such as "fast-acid" or "surfactant-powder"."""
         return nature in self.natures or (nature == "surfactant-powder" and self.role == "surfactant" and self.is_powder)

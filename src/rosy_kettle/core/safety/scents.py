@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rosy_kettle.core.mixing.mix import Mix, base_id
+from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.records import Certificate, Ingredient, IngredientTags
 from rosy_kettle.core.safety.rules.facts import Fragrance
@@ -50,7 +50,7 @@ def tags_of(item: Ingredient, setting: Setting) -> IngredientTags:
     IngredientTags
         No tags where there is no row
     """
-    return setting.tables.safety.tags.get(base_id(item), NO_TAGS)
+    return setting.tables.safety.tags.get(item.reference_id, NO_TAGS)
 
 
 def kind_of(setting: Setting) -> str:

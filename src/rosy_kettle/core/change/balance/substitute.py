@@ -17,7 +17,6 @@ from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResul
 from rosy_kettle.core.change.balance.solve import balance
 from rosy_kettle.core.change.why.levers import Effect, effects_between
 from rosy_kettle.core.errors import InputError, MissingDataError
-from rosy_kettle.core.mixing.mix import base_id
 from rosy_kettle.core.models.cost.formula_cost import price_per_kg
 from rosy_kettle.core.readings.registry import notable, watched_paths
 from rosy_kettle.core.records import Formula, Ingredient, Line, Tables
@@ -119,7 +118,7 @@ def substitutes(formula: Formula, tables: Tables, position: int, held: str | Non
     mass_g = np.array([item.mass_g for item in weighed])
     items = [item.ingredient for item in weighed]
     before = aims_of((reading, *watched_paths()), formula, tables, items).at(mass_g, sloped=False)[0]
-    names = set(STANDS_IN.get(base_id(line), ()))
+    names = set(STANDS_IN.get(line.reference_id, ()))
     if line.has("surfactant-powder"):
         names.add(WAY_OUT)
     if not hardener:
@@ -175,7 +174,7 @@ def _judge(
     disturbance = sum(
         min(9.0, abs((math.inf if e.after is None else e.after) - e.before) / notable(e.reading, 1.0)) for e in effects
     )
-    tags = tables.safety.tags.get(base_id(candidate))
+    tags = tables.safety.tags.get(candidate.reference_id)
     return Substitute(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
         held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * visible), disturbance=float(disturbance),

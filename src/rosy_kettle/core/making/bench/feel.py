@@ -173,13 +173,14 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
     mends = []
     for lever in found:
         grown = lever.after_g - lever.before_g
-        if grown <= 0 or not _in_use(tables.ingredients[lever.ingredient], held, damp=not method.kneaded):
+        item = tables.ingredients[lever.ingredient]
+        if grown <= 0 or not _in_use(item, held, damp=not method.kneaded):
             continue  # nothing comes out of the bowl any more, and nobody mends a dough with everything
-        step = min(grown, SMALL_STEPS_G.get(lever.ingredient, STEP_SHARE * total_g))
+        step = min(grown, SMALL_STEPS_G.get(item.reference_id, STEP_SHARE * total_g))
         step = max(0.1, round(step, 1))
         after = with_corrections(formula, (Correction(lever.ingredient, step, "", ""),))
         mends.append(Mend(
-            "add", _words(lever.ingredient, lever.name, step), lever.ingredient, step,
+            "add", _words(item, lever.name, step), lever.ingredient, step,
             round(grown, 1) if grown < MOST_IN_ALL * total_g else None,
             effects_of(formula, after, tables),
         ))  # fmt: skip
@@ -190,15 +191,15 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
 
 def _in_use(item: Ingredient, held: set[str], *, damp: bool) -> bool:
     """Whether makers correct a dough of this kind with it."""
-    if item.id in SPRAYED:
+    if item.reference_id in SPRAYED:
         return damp
     if item.role in {"oil", "surfactant"}:
         return item.id in held and not item.is_powder
-    return item.role in {"base", "starch"} or item.id == "glycerin"
+    return item.role in {"base", "starch"} or item.reference_id == "glycerin"
 
 
-def _words(ingredient: str, name: str, step_g: float) -> str:
-    if ingredient in SPRAYED:
+def _words(item: Ingredient, name: str, step_g: float) -> str:
+    if item.reference_id in SPRAYED:
         return f"{max(1, round(step_g / SPRAYER_G))} sprays of {name.lower()} over the whole bowl, {step_g:.1f} g"
     return f"{step_g:.1f} g {name.lower()}, mix, judge again"
 

@@ -90,7 +90,7 @@ def kinds_of(formula: Formula, tables: Tables) -> set[str]:
 
 def _kinds(item: Ingredient) -> set[str]:
     powder = {"surfactant-powder"} if item.has("surfactant-powder") else set()
-    return {item.id, item.based_on or item.id, item.role, *item.natures, *powder}
+    return {item.id, item.reference_id, item.role, *item.natures, *powder}
 
 
 def steps_hold(method: Method, kinds: Collection[str], asked: Collection[AskedSchool]) -> tuple[bool, ...]:

@@ -124,7 +124,7 @@ def _totals(
     acids: dict[str, float] = {}
     charge = sodium = carbon = spectators = acid_eq = fast_eq = magnesium = 0.0
     for item, mass_g in dose:
-        base_id = item.based_on or item.id
+        base_id = item.reference_id
         if item.acid is not None:
             mol = mass_g / item.acid.molar_mass_g_mol
             acids[item.acid.system] = acids.get(item.acid.system, 0.0) + mol

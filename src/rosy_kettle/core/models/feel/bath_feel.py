@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from rosy_kettle.core.mixing.mix import Mix, base_id
+from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import exp
 from rosy_kettle.core.records import Ingredient
 
@@ -119,4 +119,4 @@ def _residue(item: Ingredient) -> str:
         return "mica"
     if item.has("pigment"):
         return "pigment"
-    return "clay" if item.role == "clay" else base_id(item)
+    return "clay" if item.role == "clay" else item.reference_id
