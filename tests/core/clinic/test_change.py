@@ -14,7 +14,7 @@ from rosy_kettle.core.making.bench.feel import middle_saturation
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Portion, Tables
 from rosy_kettle.core.records.evaluation import Dough
-from tests.conftest import make_formula
+from tests.conftest import make_formula, make_lines
 
 ROLL = make_formula("glycerin-dough", baking_soda=300, corn_starch=90, slsa_fine=60, glycerin=95)
 TWO = replace(ROLL, portions=(ROLL.portions[0], replace(ROLL.portions[0], name="second")))
@@ -92,3 +92,12 @@ def test_states_that_say_only_at_least_do_not_break_it(tables: Tables, state: st
 def test_between_a_third_and_three_times_the_wetter_a_change_is_looked_for(wanted: float, found: float | None) -> None:
     """Beyond it would be another formula: project default."""
     assert where(lambda times: times, wanted) == (None if found is None else pytest.approx(found, rel=1e-4))
+
+
+def test_the_wetter_is_what_there_is_most_of_over_all_its_lines(tables: Tables) -> None:
+    twice = make_lines(
+        ("baking-soda", "300", "g"), ("corn-starch", "90", "g"), ("glycerin", "40", "g"), ("capb-liquid", "50", "g"), ("glycerin", "40", "g"),
+        method="glycerin-dough",
+    )  # fmt: skip
+    (line,) = change_for("too-dry", twice, tables, felt("crumbly dough")) or ()
+    assert (line.ingredient, line.before_g) == ("glycerin", pytest.approx(80.0))

@@ -7,7 +7,9 @@ import pytest
 from scipy import stats
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.learning.blind_series import mean_heights
 from rosy_kettle.core.learning.series import Claim, SeriesJudgement, judge_series
+from rosy_kettle.core.making.tub.tub_test import TubEvent, tub_state_of
 
 SPREAD_CM, SERIES = 0.4, 300
 CLAIM = Claim("foam_height_cm", "B", "A")
@@ -80,3 +82,28 @@ def test_odd_series_are_told_in_a_sentence() -> None:
     for claim, tests in ((Claim("f", "B", "B"), alike), (CLAIM, alike), (CLAIM, [])):
         with pytest.raises(InputError):
             judge_series(claim, tests)
+
+
+@pytest.mark.parametrize(("difference_cm", "worth_cm", "others"), [(0.6, 0.5, 0), (0.6, None, 0), (0.2, 0.5, 3), (0.4, 0.5, 0)])
+def test_the_tests_still_needed_are_those_by_which_students_interval_leaves_the_doubt(
+    difference_cm: float, worth_cm: float | None, others: int
+) -> None:
+    """Counted up with scipy.stats.t from the spread as told: the half width has to fall under what is in doubt."""
+    figures = {"A": (5.8, 6.2), "B": (5.8 + difference_cm, 6.2 + difference_cm)} | (
+        {"C": (5.8, 6.2, 6.0, 6.1)[: others + 1]} if others else {}
+    )
+    told = judge_series(Claim("h", "B", "A", worth_cm), [{"variant": n, "h": v} for n, seen in figures.items() for v in seen])
+    assert told.repeatability is not None
+    doubt = max(difference_cm if difference_cm >= (worth_cm or 0) else 0.0, (worth_cm or 0) - difference_cm)
+    needed = next(
+        more for more in range(1, 200)
+        if stats.t.ppf(0.975, 2 * (2 + more - 1) + others) * told.repeatability * (2 / (2 + more)) ** 0.5 < doubt
+    )  # fmt: skip
+    assert told.more_tests == needed
+
+
+@pytest.mark.parametrize(("minutes", "counts"), [(4.1, True), (5.9, True), (3.9, False), (6.1, False)])
+def test_a_height_counts_for_the_minute_it_was_asked_at_within_a_fifth(*, minutes: float, counts: bool) -> None:
+    """Project default: nobody reads the rule on the second."""
+    state = tub_state_of([TubEvent(1, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 4.0})])
+    assert [each.minutes for each in mean_heights([state])] == ([5.0] if counts else [])

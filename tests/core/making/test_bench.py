@@ -252,3 +252,8 @@ def test_no_tile_no_answer(tables: Tables) -> None:
 def test_a_line_nobody_understands_does_not_get_to_the_bench(tables: Tables) -> None:
     with pytest.raises(InputError, match="not understood"):
         in_grams(make_lines((None, "5", "g")), tables, 100.0)
+
+
+def test_a_kneaded_dough_rests_ten_minutes(tables: Tables) -> None:
+    """Powders drink for ten minutes before the dough is judged again (common practice, no published source)."""
+    assert [step.minutes for step in steps(bowl(tables), tables) if step.kind == "rest"] == [10.0]

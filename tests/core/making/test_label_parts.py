@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 
 from rosy_kettle.core.making.label.parts import FIXED_CAUTION, parts_on
 from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts, label_texts
 from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records.product import Product
 from tests.conftest import make_formula
 from tests.core.making.test_label import AREA, FACTS, SCOOP
 
@@ -42,3 +45,20 @@ def test_a_part_missing_from_one_label_is_not_there(tables: Tables) -> None:
 def test_what_does_not_foam_needs_no_fixed_caution(tables: Tables) -> None:
     fizz = make_formula("damp-press", baking_soda=300, citric_acid_anhydrous=150, corn_starch=60)
     assert FIXED_CAUTION not in on(tables, "US", formula=fizz)
+
+
+@pytest.mark.parametrize(("months", "shown"), [(24, None), (30, None), (31, "12M after opening"), (36, "12M after opening")])
+def test_the_period_after_opening_stands_where_it_keeps_beyond_thirty_months(
+    tables: Tables, months: float, shown: str | None
+) -> None:
+    """Regulation (EC) 1223/2009, Art. 19(1)(c): a day up to 30 months, above them the period after opening."""
+    made = label_texts(
+        replace(SCOOP, product=Product(shelf_life_months=months)),
+        tables,
+        replace(FACTS, best_before=None, pao_months=12.0),
+        "EU",
+        AREA,
+    )
+    told = {each.element: each.text for each in made.texts}
+    assert told.get("durability") == shown
+    assert ("durability" in {each.element for each in made.missing}) is (shown is None)

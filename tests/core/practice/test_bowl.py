@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import time
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 from scipy.integrate import solve_ivp
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.practice.bowl import COOLS_IN_MIN, DRINKS_IN_MIN, MIXES_IN_MIN, Act, run_bowl, true_formula
-from rosy_kettle.core.practice.debrief import best_hand, debrief, score_of
+from rosy_kettle.core.practice.debrief import TRIES_G, best_hand, debrief, score_of
 from rosy_kettle.core.practice.scenario import Hidden, Scenario, drawn_again
 from rosy_kettle.reference import load_practice
 from rosy_kettle.usecases.clinic.practise import told_by_reference, truth_words
@@ -205,3 +206,9 @@ def test_a_seed_moves_what_is_hidden_by_at_most_a_twelfth_and_nothing_else(seed:
         assert abs(moved.room_c - scenario.room_c) <= 2.05
         assert abs(moved.humidity_pct - scenario.humidity_pct) <= 6.5
         assert (moved.lines, moved.level, moved.dry, moved.wet) == (scenario.lines, scenario.level, scenario.dry, scenario.wet)
+
+
+def test_the_best_hand_tries_steps_a_hand_would() -> None:
+    """From 2 to 100 g, each more than the last, by no more than half or a few grams: no handful lies between two of them."""
+    assert (TRIES_G[0], TRIES_G[-1]) == (2.0, 100.0)
+    assert all(0 < more - less <= max(2.0, less / 2) for less, more in pairwise(TRIES_G))
