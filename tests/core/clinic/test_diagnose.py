@@ -15,7 +15,7 @@ from scipy.stats import entropy
 
 from rosy_kettle.cli import commands
 from rosy_kettle.core.clinic.diagnose import diagnose, expected_gain, posterior
-from rosy_kettle.core.clinic.facts import Fact, facts_of
+from rosy_kettle.core.clinic.facts import WORD_ANSWERS, Fact, facts_of
 from rosy_kettle.core.clinic.forewarn import with_outcomes
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -226,3 +226,20 @@ def test_air_that_lets_nothing_dry_is_told_from_a_piece_that_dries_slowly(
     facts = {fact.id: fact.holds for fact in facts_of(placed, tables, None, {})}
     assert facts.get("air-too-damp", False) is kept_wet
     assert facts["drying-long"] is False, "in ordinary air it dries in time, wherever it lies now"
+
+
+@pytest.mark.parametrize("formula", [SOUND, None], ids=["of a formula", "from nothing"])
+@pytest.mark.parametrize("symptom", ["warts", "gooey-wall", "little-fizz", "crumbles", "little-foam", "puffball"])
+def test_what_was_answered_is_not_asked_again(tables: Tables, symptom: str, formula: Formula | None) -> None:
+    answers: dict[str, Any] = {}
+    while questions := diagnose(symptom, formula, tables, TROUBLES, None, answers).questions:
+        assert not set(answers) & {each.id for each in questions}
+        choices = WORD_ANSWERS.get(questions[0].id)
+        answers[questions[0].id] = choices[0] if choices else 1.0
+    assert answers
+
+
+def test_nothing_is_asked_that_only_a_formula_could_answer(tables: Tables) -> None:
+    for symptom in TROUBLES.priors:
+        asked = {each.id for each in diagnose(symptom, None, tables, TROUBLES, None, {}).questions}
+        assert not asked & {"hours_dried", "tub_l"}

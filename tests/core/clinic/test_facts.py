@@ -127,3 +127,27 @@ def test_a_dose_is_low_under_a_tenth_of_a_gram_and_a_bit_a_litre(tables: Tables)
     assert dose_g is not None
     assert known(tables, formula, tub_l=dose_g / 0.118)["dose-low"] is True
     assert known(tables, formula, tub_l=dose_g / 0.122)["dose-low"] is False
+
+
+@pytest.mark.parametrize(
+    ("asked", "no", "yes", "fact"),
+    [
+        ("packed", "light", "hard", "packed-hard"), ("packed", "hard", "light", "packed-light"), ("sifted", "yes", "no", "not-sifted"),
+        ("wrapped", "yes", "no", "not-wrapped"), ("scent_browns", "no", "yes", "scent-browns"), ("weighed", "scale", "cups", "weighed-cups"),
+        ("stirred_while_pouring", "yes", "no", "not-stirred"), ("way", "crumbled", "whole", "way-still"), ("tap", "soft", "hard", "tap-hard"),
+        ("tap", "medium", "very-hard", "tap-hard"),
+    ],
+)  # fmt: skip
+def test_a_word_speaks_for_what_it_says(tables: Tables, asked: str, no: str, yes: str, fact: str) -> None:
+    assert known(tables, **{asked: no})[fact] is False
+    assert known(tables, **{asked: yes})[fact] is True
+
+
+def test_a_weighing_that_is_off_speaks_and_two_on_both_sides_speak_of_a_mix_up(tables: Tables) -> None:
+    def of(*grams: tuple[float, float]) -> dict[str, bool]:
+        weighings = [{"actual_g": actual, "target_g": target, "within": actual == target} for actual, target in grams]
+        return known(tables, batch={"state": {"weighings": weighings}})
+
+    assert (of((50, 50))["weighing-off"], of((60, 50))["weighing-off"]) == (False, True)
+    assert of((60, 50), (70, 50))["two-weighings-off"] is False
+    assert of((60, 50), (40, 50))["two-weighings-off"] is True

@@ -90,6 +90,30 @@ def test_a_wet_dough_that_is_crumbs_has_no_hardness(tables: Tables) -> None:
         assert kneaded == pytest.approx(bound * max(0.0, (wettest - 0.10) / 0.45), rel=1e-9)
 
 
+BAR = {"baking_soda": 60.0, "corn_starch": 20.0, "cream_of_tartar": 12.0, "glycerin": 6.0, "distilled_water": 2.0}
+
+
+@pytest.mark.parametrize(
+    ("more", "less", "harder"),
+    [
+        ({"glycerin": 4}, {}, False), ({"sweet_almond_oil": 4}, {}, False), ({"shea_butter": 5}, {}, False),
+        ({"distilled_water": 6}, {}, False), ({"epsom_salt": 30}, {}, False), ({"cream_of_tartar": 6}, {"baking_soda": 6}, True),
+        ({"distilled_water": 1}, {}, True),
+    ],
+    ids=["humectant", "oil", "molten butter", "much water", "coarse salt", "tartar", "water that binds"],
+)  # fmt: skip
+def test_what_hardens_a_piece_and_what_softens_it(
+    tables: Tables, more: dict[str, float], less: dict[str, float], *, harder: bool
+) -> None:
+    """Each by itself, at 38 °C where a butter is molten (common practice, no published source)."""
+    changed = {**BAR, **{name: BAR.get(name, 0.0) + grams for name, grams in more.items()}}
+    changed |= {name: changed[name] - grams for name, grams in less.items()}
+    was, now = (
+        piece_firmness(mix_of(make_formula(**grams), tables), 38.0, 21.0, "hand", kneaded=False) for grams in (BAR, changed)
+    )
+    assert (now > was) if harder else (now < was)
+
+
 def test_half_the_emulsifier_halves_what_a_piece_of_wax_and_pigment_leaves(tables: Tables) -> None:
     """Residue of the bath: pigment counts double, and an emulsifier takes half of it in the share it holds the oil."""
     plain = make_formula("damp-press", baking_soda=990, iron_oxide_red=10)

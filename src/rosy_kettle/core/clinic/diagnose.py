@@ -7,12 +7,12 @@ row for a cause is as usual there. The next question is the one whose answer is 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from typing import Any
 
 from rosy_kettle.core.clinic.change import ChangedLine, change_for
-from rosy_kettle.core.clinic.facts import Fact, facts_of
+from rosy_kettle.core.clinic.facts import BESIDE_A_FORMULA, Fact, facts_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.trouble import TroubleTables
@@ -105,7 +105,7 @@ def diagnose(
         for place, (id_, chance) in enumerate(ranked)
     )
     caution = PEOPLE_CAUTION if symptom in ON_SKIN else SPOILT_CAUTION if symptom in SPOILT else None
-    return Diagnosis(causes, tuple(_questions(symptom, facts, troubles)), caution)
+    return Diagnosis(causes, tuple(_questions(symptom, facts, troubles, _asked_in_vain(formula, answers))), caution)
 
 
 def posterior(symptom: str, facts: Sequence[Fact], troubles: TroubleTables) -> dict[str, float]:
@@ -175,9 +175,15 @@ def _entropy(chances: Mapping[str, float]) -> float:
     return -sum(p * math.log(p) for p in chances.values() if p > 0)
 
 
-def _questions(symptom: str, facts: Sequence[Fact], troubles: TroubleTables) -> list[Question]:
+def _asked_in_vain(formula: Formula | None, answers: Mapping[str, Any]) -> set[str]:
+    """Questions that are answered already, or whose answer says something only beside a formula's own readings."""
+    answered = {id_ for id_, answer in answers.items() if answer is not None}
+    return answered if formula is not None else answered | BESIDE_A_FORMULA
+
+
+def _questions(symptom: str, facts: Sequence[Fact], troubles: TroubleTables, in_vain: Set[str]) -> list[Question]:
     known = {fact.id for fact in facts if fact.source != "reading"}
-    open_ = [question for question in QUESTIONS if not known & set(question.facts)]
+    open_ = [question for question in QUESTIONS if question.id not in in_vain and not known & set(question.facts)]
     gains = {
         question.id: max(
             expected_gain(symptom, [each for each in facts if each.id != fact], fact, troubles) for fact in question.facts

@@ -27,6 +27,8 @@ WORD_ANSWERS = {
     "weighed": ("scale", "cups"), "stirred_while_pouring": ("yes", "no"), "way": ("crumbled", "held", "strainer", "whole"),
 }  # fmt: skip
 """Answers that are one of a few words."""
+BESIDE_A_FORMULA = frozenset({"hours_dried", "tub_l"})
+"""Answers that are held against what the Desk says of the formula."""
 SAME_DOUGH = (("felt-dry", "dough-dry"), ("felt-wet", "dough-wet"))
 """What hands found and what a reading says of the same dough: where they differ, hands go before the reading."""
 DRY_STATES, WET_STATES = frozenset({"crumbly dough", "damp sand", "dust"}), frozenset({"sticky", "batter", "pour"})
