@@ -87,7 +87,7 @@ def test_rebalancing_previews_applies_as_a_new_version_and_explains_the_impossib
     sheet.get_by_label("Foam score, at least").fill("97")
     sheet.get_by_label("Foam score, at most").fill("")
     sheet.get_by_label("Ring, at most").fill("2")
-    expect(sheet.get_by_text("Not all of it at once")).to_be_visible(timeout=15_000)
+    expect(sheet.get_by_text("Not all of it at once")).to_be_visible()
     expect(sheet.get_by_role("slider").first).to_be_visible()
     expect(sheet.get_by_role("button", name="Take it as a new version")).to_be_disabled()
     sheet.get_by_label("Ring, at most").fill("30")
@@ -101,9 +101,9 @@ def test_rebalancing_previews_applies_as_a_new_version_and_explains_the_impossib
     sheet.get_by_label("Another reading to hold").select_option("cost.piece")
     sheet.get_by_label("Per piece, at most").fill("5")
     take = sheet.get_by_role("button", name="Take it as a new version")
-    expect(take).to_be_enabled(timeout=15_000)
+    expect(take).to_be_enabled()
     take.click()
-    expect(page.get_by_text("kept as a version").first).to_be_visible(timeout=15_000)
+    expect(page.get_by_text("kept as a version").first).to_be_visible()
     expect(desk.answer("Will it foam?")).not_to_contain_text("under")
     assert shown(page, "lather.score") >= 65
     expect(desk.amount("Betaine")).to_have_value(betaine)
@@ -302,7 +302,7 @@ def test_from_nothing_to_a_scoop_with_big_foam_by_keyboard_alone(
     take = sheet.get_by_role("button", name="Take it as a new version")
     met = sheet.get_by_text("All of this holds already")
     expect(take.or_(met).first).to_be_visible()
-    expect(take.and_(page.locator(":enabled")).or_(met).first).to_be_visible(timeout=15_000)
+    expect(take.and_(page.locator(":enabled")).or_(met).first).to_be_visible()
     if take.is_enabled():
         take.focus()
         page.keyboard.press("Enter")
@@ -371,7 +371,7 @@ def test_foam_against_cost_is_worked_out_with_progress_and_can_be_stopped(server
     frontier.get_by_role("button", name="Stop").click()
     expect(frontier.get_by_role("button", name=re.compile("Work it out"))).to_be_visible()
     frontier.get_by_role("button", name=re.compile("Work it out")).click()
-    expect(frontier.get_by_role("img", name=re.compile("Cost of a piece over foam score"))).to_be_visible(timeout=20_000)
+    expect(frontier.get_by_role("img", name=re.compile("Cost of a piece over foam score"))).to_be_visible()
 
 
 def test_a_line_put_under_another_heading_is_weighed_there(server: Server, open_page: OpenPage) -> None:

@@ -8,13 +8,12 @@ import time
 
 import serial
 
+from rosy_kettle.core.amounts.units import WEIGHT_G
 from rosy_kettle.devices.reading import DeviceReading
 
 __all__ = ["SerialScale", "parse_scale_line"]
 
 LINE = re.compile(r"^(ST|US|OL)\s*,\s*(?:GS|NT)\s*,\s*([+-]?)\s*(\d+(?:\.\d+)?)?\s*(g|kg|oz|lb)?\s*$")
-GRAMS = {"g": 1.0, "kg": 1000.0, "oz": 28.349523125, "lb": 453.59237}
-"""International avoirdupois units, exact by definition (1959)."""
 SILENT_AFTER_S = 2.0
 READ_TIMEOUT_S = 0.5
 
@@ -50,7 +49,7 @@ def parse_scale_line(text: str) -> tuple[float | None, bool, str]:
         return None, False, "overload"
     if digits is None:
         raise ValueError(f"a line without a figure: {text[:40]!r}")
-    mass_g = float(digits) * GRAMS[unit or "g"] * (-1 if sign == "-" else 1)
+    mass_g = float(digits) * WEIGHT_G[unit or "g"] * (-1 if sign == "-" else 1)
     return mass_g, state == "ST", ""
 
 

@@ -12,6 +12,7 @@ from rosy_kettle.core.records import Ingredient
 __all__ = ["SHARE_UNITS", "UNITS", "VOLUME_ML", "WEIGHT_G", "grams_from_entry", "relative_spread"]
 
 US_CUP_ML = 236.5882365  # US customary cup [mL]; NIST Handbook 44, appendix C
+ZERO_CELSIUS_K = 273.15  # [K]; by definition of the degree Celsius
 OUNCE_G = 28.349523125  # avoirdupois ounce [g]; NIST Handbook 44, appendix C (exact)
 POUND_G = 453.59237  # avoirdupois pound [g]; NIST Handbook 44, appendix C (exact)
 

@@ -16,10 +16,9 @@ from rosy_kettle.store.orders import list_orders
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.week.plan_week import MOST_ORDERS
 
 __all__ = ["Lacking", "ShoppingList", "shopping_list"]
-
-MOST_ORDERS = 60
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,10 +19,10 @@ from rosy_kettle.store.lots import list_stock
 from rosy_kettle.store.orders import OrderRow, list_orders
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.week.plan_week import MOST_ORDERS
 
 __all__ = ["StandIn", "StandInsForOrder", "stand_ins"]
 
-MOST_ORDERS = 60
 MOST_SHOWN = 6
 
 

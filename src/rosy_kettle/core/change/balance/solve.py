@@ -10,7 +10,7 @@ import numpy as np
 from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.linear import CHANGE_TIE_BREAK, linear_step
 from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResult
-from rosy_kettle.core.change.balance.result import result_of
+from rosy_kettle.core.change.balance.result import MET_WITHIN, result_of
 from rosy_kettle.core.change.balance.search import Found, search
 from rosy_kettle.core.change.balance.task import Point, Task, task_of, unseen
 from rosy_kettle.core.mixing.palette import FloatArray
@@ -29,7 +29,6 @@ TIGHTENING_TRUSTS = (0.3, 0.05, 0.01)  # how far lines may move to take a little
 MOST_CUTS, CUTS_BEFORE_SHRINKING = 4, 2  # rejected points remembered; how many before the reach is shortened
 STILL = 1e-5  # a round that moves less than this share of the batch changes nothing [-]
 DIGITS = 9  # of a gram, so that 28.7 is 28.7
-MET_WITHIN = 1e-6  # of a target's own size [-]
 OUT_OF_REACH = 0.01  # missed by more than this of its size before rounding, a target is not met by a margin [-]
 MARGINS = (0.004, 0.015)  # of a target's size kept in hand, so that rounding to the scale cannot undo it [-]
 

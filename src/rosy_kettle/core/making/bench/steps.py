@@ -10,13 +10,13 @@ from typing import Any
 from rosy_kettle.core.making.plan import PRE_DRY_H, drying_hours
 from rosy_kettle.core.making.plan.air import KIT
 from rosy_kettle.core.making.plan.run_sheet import RunSheet, RunSheetStep
+from rosy_kettle.core.making.plan.stages import REST_MIN
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough, Evaluation
 
 __all__ = ["BenchStep", "bench_steps", "step_from"]
 
-REST_MIN = 10.0  # a kneaded dough drinks [min]; common practice
 MELT_MARGIN_C = 6.0
 ASKS = frozenset({"rest", "feel", "split", "shape", "decorate", "dry"})
 """Kinds of work that the bench has a step of its own for; the others are things to do."""

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.amounts.units import OUNCE_G
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.label.letters import heights_of
 from rosy_kettle.core.mixing.palette import make_palette
@@ -19,17 +20,16 @@ from rosy_kettle.core.parameters.label import LabelParameters
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.core.safety.rules.use import SLIPPERY_PCT
 from rosy_kettle.core.safety.scents import allergen_shares
 from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17, OWN_CAUTIONS, directions_words
 
 __all__ = ["MARKETS", "LabelFacts", "LabelText", "LabelTexts", "MissingElement", "at_area", "label_texts"]
 
 MARKETS = ("US", "EU", "UK")
-OUNCE_G = 28.349523125  # avoirdupois, international agreement of 1959 [g]
 POUND_OZ, FOUR_POUNDS_OZ = 16.0, 64.0
 SINGLE_USE_FREE_G = 5.0  # below it the EU asks for no nominal content [g]; Reg. (EC) 1223/2009 Art. 19(1)(b)
 PAO_MONTHS = 30  # keeping longer, the period after opening stands in place of a day [months]; Art. 19(1)(c)
-SLIPPERY_PCT = 5.0  # of butters and oils [%]; common practice, no published source
 SAID_BY_FIXED = frozenset({"children", "stop"})
 """Own cautions that the fixed text says already."""
 FOOD_WORDS = frozenset("cake cupcake cookie fudge sorbet candy chocolate macaron brownie doughnut ice-cream sweets".split())

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import math
 
+from rosy_kettle.core.amounts.units import ZERO_CELSIUS_K
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.bath import BathParameters
 
 __all__ = ["davies_activity_coefficient", "debye_huckel_slope"]
-
-ZERO_CELSIUS_K = 273.15  # [K]
 
 
 def debye_huckel_slope(temperature_c: float, p: BathParameters = USUAL.bath) -> float:

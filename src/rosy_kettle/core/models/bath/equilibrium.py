@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
+from rosy_kettle.core.amounts.units import ZERO_CELSIUS_K
 from rosy_kettle.core.models.bath.activity import debye_huckel_slope
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.bath import BathParameters
@@ -17,7 +18,6 @@ __all__ = ["BathIons", "Constants", "Solution", "constants_at", "solve_aired", "
 
 GAS_CONSTANT_KJ = 8.314462618e-3  # [kJ/(mol K)]; CODATA 2018
 REFERENCE_K = 298.15  # temperature of the tabulated constants [K]
-ZERO_CELSIUS_K = 273.15  # [K]
 ROUNDS = 30  # activity rounds; three to six are needed
 CHARGE_TOLERANCE = 1e-12  # of the charge balance [mol/L]; a Newton step past it is spent on nothing
 ON_THE_WAY_TOLERANCE = 1e-8  # of a minute's state while carbon dioxide leaves: under 0.0001 in pH [mol/L]

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rosy_kettle.core.amounts.units import ZERO_CELSIUS_K
 from rosy_kettle.core.mixing.mix import Mix, once_per_mix
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.parameters.gas import GasParameters
 
 __all__ = ["GasRelease", "brisk_per_100_g", "co2_volume_l", "gas_release"]
-
-ZERO_CELSIUS_K = 273.15  # [K]; SI definition
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.core.safety.rules.facts import Facts
 from rosy_kettle.core.safety.rules.fired import Fired, Predicate, when
+from rosy_kettle.core.safety.rules.use import INFANT_MONTHS
 
 __all__ = ["LABEL_RULES"]
 
@@ -11,7 +12,6 @@ ADULT_MONTHS = 216  # project default
 WARNING_HEIGHT_IN = 1 / 16  # 21 CFR 740.2(a)
 SMALL_BUSINESS_USD = 1_000_000  # FD&C Act s. 612, before inflation
 BEST_BEFORE_MONTHS = 30  # Reg (EC) 1223/2009 Art 19(1)(c)
-INFANT_MONTHS = 36
 US_PARTS = ("identity", "net_inch_pound", "net_metric", "ingredients", "name_place")
 EU_PAPERS = ("cpsr", "pif", "notification")
 US_REGISTER = ("us_registration", "us_listing")
