@@ -34,6 +34,10 @@ TURNED: dict[type[ast.cmpop], type[ast.cmpop]] = {
 }  # fmt: skip
 SIGNS: dict[type[ast.operator], type[ast.operator]] = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
 TIMES = 1.3
+ROUNDING = 1e-6
+"""What is smaller is a tolerance of rounding: it says nothing of baths."""
+DRAWN = ("scale",)
+"""Arguments of a declared reading that say how it is drawn."""
 
 
 @dataclass(frozen=True)
@@ -50,7 +54,12 @@ class Place:
 
 def turn(node: ast.AST) -> str:
     """Turn a node in place and say what was done; "" where there is nothing to turn."""
-    if isinstance(node, ast.Constant) and isinstance(node.value, float) and node.value not in {0.0, 1.0}:
+    if (
+        isinstance(node, ast.Constant)
+        and isinstance(node.value, float)
+        and node.value not in {0.0, 1.0}
+        and abs(node.value) > ROUNDING
+    ):
         before, node.value = node.value, node.value * TIMES
         return f"{before:g} × {TIMES}"
     if isinstance(node, ast.Compare) and type(node.ops[0]) in TURNED:
@@ -65,13 +74,15 @@ def turn(node: ast.AST) -> str:
 
 
 def skipped(tree: ast.Module) -> set[int]:
-    """Ids of nodes whose turning says nothing: ranges of constants, docstrings, annotations, sentences."""
+    """Ids of nodes whose turning says nothing: ranges of constants, ends of drawn scales, docstrings, annotations, sentences."""
     found: set[int] = set()
     for node in ast.walk(tree):
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "parameter":
             found |= {id(each) for argument in node.args[1:] for each in ast.walk(argument)}
         if isinstance(node, ast.JoinedStr):
             found |= {id(each) for each in ast.walk(node)}
+        if isinstance(node, ast.keyword) and node.arg in DRAWN:
+            found |= {id(each) for each in ast.walk(node.value)}
         if isinstance(node, ast.AnnAssign):
             found |= {id(each) for each in ast.walk(node.annotation)}
     return found

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
 
 from rosy_kettle.core.learning.apply import with_factors
 from rosy_kettle.core.learning.factors import SIDE, Factor, Learnt, learn
+from rosy_kettle.core.learning.factors import _off as off
 from rosy_kettle.core.learning.observations import Observation, told_by
 from rosy_kettle.core.making.plan import Wish, plan_order
 from rosy_kettle.core.parameters.learning import LearningParameters
@@ -239,3 +241,23 @@ def test_drops_say_firmness_by_their_own_curve(tables: Tables) -> None:
         (equation,) = told_by(Observation("scratch", BETAINE_SCOOP, {"drops": drops}), tables, P).equations
         assert equation.seen == pytest.approx(firm - said, abs=1e-2)
         assert equation.weights == {"firmness": 1.0}
+
+
+@pytest.mark.parametrize(
+    ("prior", "half_width"),
+    [
+        (P.drying_prior, math.log(1.5 / 0.75) / 2), (P.foam_prior, math.log(1.6)), (P.half_life_prior, math.log(2.0)), (P.firmness_prior, 12.0),
+        (P.packing_prior, 0.07),
+    ],
+    ids=["hours × 0.75 to 1.5", "litres ×/÷ 1.6", "life ×/÷ 2", "firmness ± 12", "packing ± 7 %"],
+)  # fmt: skip
+def test_a_prior_is_as_wide_as_the_band_the_reading_tells(prior: float, half_width: float) -> None:
+    """90 % of a normal lie within 1.645 standard deviations (NIST/SEMATECH e-Handbook 1.3.6.7.1)."""
+    assert prior == pytest.approx(half_width / 1.6449, rel=0.04)
+
+
+def test_a_stretch_is_missed_by_the_way_to_its_nearer_end() -> None:
+    block = SimpleNamespace(
+        between=np.array([[0.1, 0.3], [0.1, 0.3], [0.1, 0.3], [math.nan, math.nan]]), seen=np.array([0.2, 0.2, 0.2, 0.2])
+    )
+    assert off(block, np.array([0.0, 0.2, 0.45, 0.05])) == pytest.approx([0.1, 0.0, 0.15, 0.15])

@@ -257,3 +257,15 @@ def test_a_line_nobody_understands_does_not_get_to_the_bench(tables: Tables) -> 
 def test_a_kneaded_dough_rests_ten_minutes(tables: Tables) -> None:
     """Powders drink for ten minutes before the dough is judged again (common practice, no published source)."""
     assert [step.minutes for step in steps(bowl(tables), tables) if step.kind == "rest"] == [10.0]
+
+
+def test_each_drying_has_its_own_clock(tables: Tables) -> None:
+    """A liquid surfactant dries into the soda overnight, eight hours (common practice); pieces dry by the model's hours."""
+    tablet = in_grams(make_formula(
+        "pre-dried-surfactant", baking_soda=600, corn_starch=100, capb_liquid=60, citric_acid_anhydrous=250
+    ), tables, 1000.0)  # fmt: skip
+    shaped = [step.kind for step in steps(tablet, tables)].index("shape")
+    drying = [(at < shaped, step.minutes) for at, step in enumerate(steps(tablet, tables)) if step.kind == "dry"]
+    hours = evaluate(tablet, tables).drying.hours
+    assert hours is not None
+    assert drying == [(True, 480.0), (False, pytest.approx(60 * hours))]

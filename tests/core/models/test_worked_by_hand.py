@@ -13,9 +13,11 @@ import numpy as np
 import pytest
 
 from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.mixing.batch_loss import batch_loss
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.mixing.setting import setting_of
+from rosy_kettle.core.models.fats.mix_temperature import bowl_heat_j_k
 from rosy_kettle.core.models.feel.bath_feel import bath_feel
 from rosy_kettle.core.models.firmness.piece_firmness import piece_firmness
 from rosy_kettle.core.models.gas.gas_release import brisk_per_100_g
@@ -202,3 +204,51 @@ def test_mostly_coarse_salt_reads_as_wet_salt(tables: Tables, salt_g: float, wet
     assert judged.dough is not None
     assert judged.dough.state == "damp sand"
     assert ("wet_salt" in {each.code for each in judged.advice}) == wet_salt
+
+
+def test_a_bowl_of_eight_times_the_batch_holds_eight_to_the_three_quarters_of_the_heat(tables: Tables) -> None:
+    """A bowl grows faster than its surface and slower than what is in it (estimate); a small batch is made in the usual one."""
+    for kilos, times in ((0.2, 1.0), (1.1, 1.0), (8.8, 8**0.75)):
+        mix = mix_of(make_formula("butter-dough", baking_soda=800 * kilos, cocoa_butter=200 * kilos), tables)
+        assert bowl_heat_j_k(mix, 500.0) == pytest.approx(500.0 * times)
+
+
+def test_at_most_half_of_a_tiny_batch_sticks_to_the_bowl(tables: Tables) -> None:
+    """Estimate; by the cube root of the mass alone it would be more than there is."""
+    assert batch_loss(0.2, 2.0) == 0.5
+    assert batch_loss(0.04, 1100.0 / 8) == pytest.approx(0.04 * (0.4 + 0.6 * 2))
+
+
+def test_water_sprayed_on_hardens_a_piece_up_to_six_per_cent_and_softens_it_above(tables: Tables) -> None:
+    """A crust first, a mud after (common practice, no published source)."""
+
+    def firm(water_g: float) -> float:
+        formula = make_formula(
+            "damp-press", baking_soda=62 - water_g, citric_acid_anhydrous=28, corn_starch=10, distilled_water=water_g
+        )
+        return float(piece_firmness(mix_of(formula, tables), 20.0, 21.0, "hand", kneaded=False))
+
+    assert firm(5.0) < firm(5.9)
+    assert firm(6.1) > firm(7.5)
+
+
+@pytest.mark.parametrize(
+    ("wet", "low", "high"),
+    [("sweet_almond_oil", 0.12, 0.25), ("isopropyl_alcohol_91", 0.08, 0.25), ("witch_hazel_distillate", 0.05, 0.12)],
+)  # fmt: skip
+def test_how_damp_a_mix_for_pressing_is_to_be_by_what_wets_it(tables: Tables, wet: str, low: float, high: float) -> None:
+    """Alone: oil by S 0.12 to 0.25, alcohol by 0.08 to 0.25, water by 0.05 to 0.12 and at most 1.5 % of it (common practice)."""
+    told, least, most = [], 1.0, 0.0
+    for grams in np.arange(0.5, 20.0, 0.25):
+        found = evaluate(
+            make_formula("damp-press", baking_soda=700, citric_acid_anhydrous=250, corn_starch=50, **{wet: grams * 5}), tables
+        )
+        assert found.dough is not None
+        assert found.dough.saturation is not None
+        much_water = wet == "witch_hazel_distillate" and grams * 5 * 0.885 > 0.015 * (1000 + grams * 5)
+        noted = any(each.code.startswith("damp_by_") for each in found.advice)
+        told.append(noted == (much_water or not low <= found.dough.saturation <= high))
+        least, most = min(least, found.dough.saturation), max(most, found.dough.saturation)
+    assert all(told)
+    assert least < low
+    assert most > high

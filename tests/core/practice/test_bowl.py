@@ -11,6 +11,7 @@ from scipy.integrate import solve_ivp
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.practice.bowl import COOLS_IN_MIN, DRINKS_IN_MIN, MIXES_IN_MIN, Act, run_bowl, true_formula
+from rosy_kettle.core.practice.cards import drawn_cards
 from rosy_kettle.core.practice.debrief import TRIES_G, best_hand, debrief, score_of
 from rosy_kettle.core.practice.scenario import Hidden, Scenario, drawn_again
 from rosy_kettle.reference import load_practice
@@ -212,3 +213,12 @@ def test_the_best_hand_tries_steps_a_hand_would() -> None:
     """From 2 to 100 g, each more than the last, by no more than half or a few grams: no handful lies between two of them."""
     assert (TRIES_G[0], TRIES_G[-1]) == (2.0, 100.0)
     assert all(0 < more - less <= max(2.0, less / 2) for less, more in pairwise(TRIES_G))
+
+
+@pytest.mark.parametrize("seed", range(5))
+def test_a_card_shows_a_dough_of_the_state_it_is_called_by(seed: int) -> None:
+    edges = {"dust": 0.0, "damp sand": 0.1, "play dough": 0.6, "pour": 2.2}
+    upper = dict(zip(edges, [*list(edges.values())[1:], 3.0], strict=True))
+    cards = drawn_cards(edges, seed)
+    assert len(cards) == 12
+    assert all(edges[state] <= saturation < upper[state] for saturation, state in cards)

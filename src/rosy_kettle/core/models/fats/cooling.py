@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from rosy_kettle.core.mixing.mix import Mix
+from rosy_kettle.core.models.fats.mix_temperature import bowl_heat_j_k
 
 __all__ = ["CoolingClock", "CoolingPoint", "bowl_heat", "cooling_clock", "minutes_to"]
 
@@ -130,7 +131,7 @@ def bowl_heat(mix: Mix, bowl_j_k: float) -> tuple[float, float, tuple[tuple[floa
 def _plain_heat(mix: Mix, bowl_j_k: float) -> float:
     palette = mix.palette
     powders = mix.of(palette.heat_capacity_j_gk * ~(palette.is_fat | palette.is_lean_liquid))
-    bowl = bowl_j_k * max(1.0, mix.total_g / 1000 / mix.parameters.fats.bowl_mass_kg) ** mix.parameters.fats.bowl_power
+    bowl = bowl_heat_j_k(mix, bowl_j_k)
     return float(
         powders
         + mix.parameters.fats.fat_cp_j_gk * mix.fat_g

@@ -7,7 +7,7 @@ import numpy as np
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.sloped import Sloped, slopes_of
 
-__all__ = ["mix_temperature"]
+__all__ = ["bowl_heat_j_k", "mix_temperature"]
 
 STEPS = 201  # temperatures tried between powders and wet phase
 
@@ -36,7 +36,7 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
     palette, p = mix.palette, mix.parameters.fats
     wets = palette.is_fat | palette.is_lean_liquid
     powders_j_k = mix.of(palette.heat_capacity_j_gk * ~wets)
-    cold_j_k = powders_j_k + bowl_j_k * max(1.0, mix.total_g / 1000 / p.bowl_mass_kg) ** p.bowl_power
+    cold_j_k = powders_j_k + bowl_heat_j_k(mix, bowl_j_k)
     warm_j_k = p.fat_cp_j_gk * mix.fat_g + p.liquid_cp_j_gk * mix.of(palette.is_lean_liquid)
     if wet_c == room_c:
         return room_c
@@ -55,3 +55,25 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
         - cold_j_k * (even_c - room_c)
     )
     return Sloped(even_c, -slopes_of(left_j, mix.mass_g.size) / per_c)
+
+
+def bowl_heat_j_k(mix: Mix, bowl_j_k: float) -> float:
+    """Return the heat capacity of the bowl a batch is mixed in [J/K].
+
+    .. math:: C = C_{1.1\\,kg} \\max(1, m / 1.1\\,kg)^{0.75}
+
+    Parameters
+    ----------
+    mix : Mix
+        The formula
+    bowl_j_k : float
+        Heat capacity of the bowl at 1.1 kg [J/K]
+
+    Returns
+    -------
+    float
+        Heat capacity [J/K]; a small batch is made in the usual bowl, a large one in a larger
+    """
+    p = mix.parameters.fats
+    heat_j_k: float = bowl_j_k * max(1.0, mix.total_g / 1000 / p.bowl_mass_kg) ** p.bowl_power
+    return heat_j_k
