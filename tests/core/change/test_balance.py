@@ -245,6 +245,25 @@ def test_a_formula_that_would_shrink_to_nothing_is_no_answer(tables: Tables) -> 
     assert result.readings_after.mass_g > 0
 
 
+@pytest.mark.parametrize("objective", ["cheapest", "gentlest", "most-lather"])
+def test_who_chases_one_reading_keeps_the_batch_and_its_character(tables: Tables, objective: str) -> None:
+    """Project defaults: a tenth of the mass, ten points of foam and of firmness, ten of ring, 2 g less oil a bath or 4 g more."""
+    was = evaluate(SCOOP, tables)
+    now = solve(tables, "dough.saturation=0.65..0.95", objective=objective).readings_after
+    mass = now.mass_g / was.mass_g
+    assert 0.899 < mass < 1.101
+    moved = {
+        "foam": (now.lather.score or 0) - (was.lather.score or 0), "firmness": (now.firmness.at_20_c or 0) - (was.firmness.at_20_c or 0),
+        "ring": (now.feel.ring or 0) - (was.feel.ring or 0), "oil": (now.feel.oil_g or 0) - (was.feel.oil_g or 0),
+    }  # fmt: skip
+    assert moved["foam"] > -10.1
+    assert moved["firmness"] > -10.1
+    assert moved["ring"] < 10.1
+    assert -2.05 < moved["oil"] < 4.05
+    at_an_end = (abs(abs(mass - 1) - 0.1) < 0.002, abs(moved["foam"] + 10) < 0.1, abs(moved["firmness"] + 10) < 0.1)
+    assert any(at_an_end), "as far as it is let, or the ends were for nothing"
+
+
 def test_what_only_rounding_leaves_open_is_named_as_no_clash(tables: Tables) -> None:
     """Foam and price clash here; the dough is met but for some tenths of a gram."""
     scoop = make_formula(

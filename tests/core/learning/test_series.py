@@ -107,3 +107,11 @@ def test_a_height_counts_for_the_minute_it_was_asked_at_within_a_fifth(*, minute
     """Project default: nobody reads the rule on the second."""
     state = tub_state_of([TubEvent(1, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 4.0})])
     assert [each.minutes for each in mean_heights([state])] == ([5.0] if counts else [])
+
+
+def test_figures_that_agree_to_the_last_digit_still_hide_their_step() -> None:
+    """A reading to a tenth is off by a tenth over the root of twelve (uniform distribution; JCGM 100:2008, 4.3.7)."""
+    told = judge_series(
+        Claim("h", "B", "A"), [{"variant": n, "h": v} for n, v in (("A", 4.2), ("A", 4.2), ("B", 4.5), ("B", 4.5))]
+    )
+    assert told.repeatability == pytest.approx(0.1 / 12**0.5)
