@@ -92,3 +92,20 @@ def test_a_task_is_pulled_to_another_hour_and_back(server: Server, open_page: Op
     expect(page.get_by_text("Done.")).to_have_count(0)
     page.wait_for_timeout(500)
     assert abs(due_h() - task["due_h"]) < 0.5
+
+
+def test_two_taps_before_the_first_is_answered_are_both_kept(server: Server, open_page: OpenPage) -> None:
+    page = open_page(f"{server.address}/rack", has_touch=True, viewport={"width": 1024, "height": 768})
+    trays = server.ask("GET", "/api/rack?limit=50")[1]["items"]
+    tray, first, second = next(
+        (tray, *open_[:2]) for tray in trays if len(open_ := [each for each in tray["reading"]["tasks"] if not each["done_at"] and each["kind"] != "wrap"]) > 1
+    )  # fmt: skip
+    shelf = page.get_by_role("region", name=tray["name"])
+    buttons = [shelf.get_by_role("button", name=task["title"], exact=True).first for task in (first, second)]
+    expect(buttons[0]).to_be_enabled()
+    buttons[0].evaluate("(one, other) => { one.click(); other.click(); }", buttons[1].element_handle())  # no answer fits between
+    for task in (first, second):
+        expect(shelf.get_by_text(task["title"], exact=True).first).to_have_css("text-decoration-line", "line-through")
+    done = {each["kind"]: each["done_at"] for each in server.ask("GET", f"/api/rack/{tray['id']}")[1]["reading"]["tasks"]}
+    assert done[first["kind"]]
+    assert done[second["kind"]]

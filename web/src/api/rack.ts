@@ -57,11 +57,11 @@ export const useSetOut = () =>
 
 export const useTrayHappens = () =>
   useRackChange(
-    async ({ tray, event }: { tray: Tray; event: TrayHappening }) =>
+    async ({ id, after, event }: { id: number; after: number; event: TrayHappening }) =>
       (await api(
         client.POST("/api/rack/{tray_id}/events", {
-          params: { path: { tray_id: tray.id } },
-          body: { after: tray.state.seq, event },
+          params: { path: { tray_id: id } },
+          body: { after, event },
         }),
       )) as Tray,
   );

@@ -21,5 +21,6 @@ export { Plot, type PlotLine } from "./Plot";
 export { SearchField } from "./SearchField";
 export { SheetForm } from "./SheetForm";
 export { Strip, type StripProps } from "./Strip";
+export { useActInTurn } from "./useActInTurn";
 export { useFinder } from "./useFinder";
 export { WaterOptions } from "./WaterOptions";

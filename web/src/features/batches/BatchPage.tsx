@@ -1,7 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
-  ApiError,
   type Batch,
   getFormula,
   type Happening,
@@ -19,7 +18,7 @@ import { emptied } from "../../lib/emptied";
 import { figure, sayMass } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
-import { Button, Photos, useNotice } from "../../ui";
+import { Button, Photos, useActInTurn, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
 import { DrawnLots } from "./DrawnLots";
@@ -49,22 +48,12 @@ function BatchRecord({
 }) {
   const happen = useHappen(batch.id);
   const setOut = useSetOutBatch(batch);
-  const say = useNotice();
   const refresh = useRefreshBatch(batch.id);
-  const act = async (event: Happening) => {
-    try {
-      await happen.mutateAsync({ after: batch.state.seq, event });
-      return true;
-    } catch (error) {
-      say(
-        error instanceof ApiError && error.code === "conflict"
-          ? "The batch has moved on; this is how it stands now."
-          : messageOf(error),
-        { asks: true },
-      );
-      return false;
-    }
-  };
+  const act = useActInTurn(
+    batch,
+    (after, event: Happening) => happen.mutateAsync({ after, event }),
+    "The batch has moved on; this is how it stands now.",
+  );
   const moment = (iso: string) =>
     new Date(iso).toLocaleString("en-GB", {
       day: "numeric",

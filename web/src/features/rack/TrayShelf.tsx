@@ -1,43 +1,24 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { messageOf, type Tray, type TrayHappening, type TrayTask, useTrayHappens } from "../../api";
+import type { Tray, TrayTask } from "../../api";
 import { fixed } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
-import { DrawingTools, useNotice } from "../../ui";
+import { DrawingTools } from "../../ui";
 import { MoveTask } from "./MoveTask";
 import { ShelfDrawing } from "./ShelfDrawing";
-import { hours, verdict } from "./shelf";
+import { hours } from "./shelf";
+import { TrayDeeds } from "./TrayDeeds";
+import { type TrayAct, useTrayAct } from "./useTrayAct";
 import { WeighInList } from "./WeighInList";
 import { WeighSheet } from "./WeighSheet";
-
-const TARGET = "min-h-12 border-b border-ink px-2 text-row disabled:border-soft disabled:text-soft";
 
 /** A tray: its shelf, what the weigh-ins say, and what there is to do with it. */
 export function TrayShelf({ tray, places }: { tray: Tray; places: readonly string[] }) {
   const [weighing, setWeighing] = useState(false);
   const [moving, setMoving] = useState<TrayTask | null>(null);
   const drawing = useRef<SVGSVGElement>(null);
-  const happen = useTrayHappens();
-  const say = useNotice();
-  const act = async (event: TrayHappening, undo?: TrayHappening) => {
-    try {
-      const after = await happen.mutateAsync({ tray, event });
-      if (undo)
-        say("Done.", {
-          action: {
-            label: "Take it back",
-            run: () =>
-              happen
-                .mutateAsync({ tray: after, event: undo })
-                .catch((error: unknown) => say(messageOf(error), { asks: true })),
-          },
-        });
-    } catch (error) {
-      say(messageOf(error), { asks: true });
-    }
-  };
+  const act = useTrayAct(tray);
   const { reading } = tray;
-  const asked = reading.questions.filter((question) => question.asked && question.passed === null);
   const onKey = (key: string) => {
     if (tray.wrapped_at) return;
     const task = reading.tasks.find((each) => !each.done_at && each.kind !== "wrap");
@@ -59,35 +40,7 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
       }}
     >
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="text-state font-[350]">
-          {tray.batch_id === null ? (
-            tray.name
-          ) : (
-            <Link className="hover:underline hover:underline-offset-4" to={`/batches/${tray.batch_id}`}>
-              {tray.name}
-            </Link>
-          )}{" "}
-          <Link className="no-print text-label underline underline-offset-4" to={`/clinic?tray=${tray.id}`}>
-            What went wrong?
-          </Link>{" "}
-          <span className="text-label text-soft">
-            {tray.pieces} {tray.pieces === 1 ? "piece" : "pieces"} in{" "}
-            {places.length > 1 && !tray.wrapped_at ? (
-              <select
-                aria-label={`Where ${tray.name} stands`}
-                className="written text-label text-ink"
-                value={tray.place}
-                onChange={(event) => void act({ kind: "put", place: event.target.value })}
-              >
-                {places.map((place) => (
-                  <option key={place}>{place}</option>
-                ))}
-              </select>
-            ) : (
-              `"${tray.place}"`
-            )}
-          </span>
-        </h2>
+        <Title tray={tray} places={places} act={act} />
         <DrawingTools
           name={`${tray.name}, drying`}
           columns={["", "h since it was set out"]}
@@ -129,52 +82,7 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
           ))}
         </ul>
       )}
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 pt-1">
-        {!tray.wrapped_at && (
-          <button type="button" className={`${TARGET} font-semibold`} onClick={() => setWeighing(true)}>
-            Weigh
-          </button>
-        )}
-        {reading.tasks
-          .filter((task) => task.kind !== "wrap")
-          .map((task) => (
-            <Task
-              key={task.kind}
-              task={task}
-              wrapped={tray.wrapped_at !== null}
-              act={act}
-              onMove={() => setMoving(task)}
-            />
-          ))}
-        {asked.map((question) => (
-          <span key={question.id} className="flex items-center gap-3 text-row">
-            {question.text}?
-            <button
-              type="button"
-              className={TARGET}
-              onClick={() => void act({ kind: "checked", check: question.id, passed: true })}
-            >
-              Yes
-            </button>
-            <button
-              type="button"
-              className={TARGET}
-              onClick={() => void act({ kind: "checked", check: question.id, passed: false })}
-            >
-              Not yet
-            </button>
-          </span>
-        ))}
-        <button
-          type="button"
-          className={`${TARGET} ml-auto ${verdict(tray).word === "wrap it" ? "font-bold text-rosy" : ""}`}
-          onClick={() =>
-            void (tray.wrapped_at ? act({ kind: "opened" }) : act({ kind: "wrapped" }, { kind: "opened" }))
-          }
-        >
-          {tray.wrapped_at ? "Open them again" : "Wrapped"}
-        </button>
-      </div>
+      <TrayDeeds tray={tray} act={act} onWeigh={() => setWeighing(true)} onMove={setMoving} />
       <WeighInList tray={tray} act={act} />
       {weighing && <WeighSheet tray={tray} onClose={() => setWeighing(false)} />}
       {moving && (
@@ -191,37 +99,36 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
   );
 }
 
-function Task({
-  task,
-  wrapped,
-  act,
-  onMove,
-}: {
-  task: TrayTask;
-  wrapped: boolean;
-  act: (event: TrayHappening, undo?: TrayHappening) => Promise<void>;
-  onMove: () => void;
-}) {
-  if (task.done_at)
-    return <span className="flex min-h-12 items-center text-row text-soft line-through">{task.title}</span>;
+function Title({ tray, places, act }: { tray: Tray; places: readonly string[]; act: TrayAct }) {
   return (
-    <span className="flex items-center gap-2">
-      <button
-        type="button"
-        className={`${TARGET} ${task.late ? "font-bold text-rosy" : ""}`}
-        disabled={wrapped}
-        onClick={() => void act({ kind: "done", task: task.kind }, { kind: "undone", task: task.kind })}
-      >
-        {task.title}
-      </button>
-      <button
-        type="button"
-        className="min-h-12 px-1 text-caption text-soft underline underline-offset-4"
-        disabled={wrapped}
-        onClick={onMove}
-      >
-        {task.late ? `due at ${hours(task.due_h)}` : `at ${hours(task.due_h)}`}
-      </button>
-    </span>
+    <h2 className="text-state font-[350]">
+      {tray.batch_id === null ? (
+        tray.name
+      ) : (
+        <Link className="hover:underline hover:underline-offset-4" to={`/batches/${tray.batch_id}`}>
+          {tray.name}
+        </Link>
+      )}{" "}
+      <Link className="no-print text-label underline underline-offset-4" to={`/clinic?tray=${tray.id}`}>
+        What went wrong?
+      </Link>{" "}
+      <span className="text-label text-soft">
+        {tray.pieces} {tray.pieces === 1 ? "piece" : "pieces"} in{" "}
+        {places.length > 1 && !tray.wrapped_at ? (
+          <select
+            aria-label={`Where ${tray.name} stands`}
+            className="written text-label text-ink"
+            value={tray.place}
+            onChange={(event) => void act({ kind: "put", place: event.target.value })}
+          >
+            {places.map((place) => (
+              <option key={place}>{place}</option>
+            ))}
+          </select>
+        ) : (
+          `"${tray.place}"`
+        )}
+      </span>
+    </h2>
   );
 }

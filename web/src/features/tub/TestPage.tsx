@@ -1,7 +1,6 @@
 import { useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import {
-  ApiError,
   messageOf,
   type TubHappening,
   type TubTest,
@@ -13,7 +12,7 @@ import {
 import { readDecimal } from "../../lib/decimals";
 import { emptied } from "../../lib/emptied";
 import { fixed, sayMass } from "../../lib/numbers";
-import { Button, DrawingTools, Photos, useNotice } from "../../ui";
+import { Button, DrawingTools, Photos, useActInTurn } from "../../ui";
 import { SeenForm } from "./SeenForm";
 import { foretoldAt, heightsOf, sectionSentence, tellingHeight } from "./section";
 import { TubDrawing } from "./TubDrawing";
@@ -49,23 +48,13 @@ function Test({
 }) {
   const happen = useTestHappens(test.id);
   const refresh = useRefreshTests();
-  const say = useNotice();
   const drawing = useRef<SVGSVGElement>(null);
   const [height, setHeight] = useState("");
-  const act = async (event: TubHappening) => {
-    try {
-      await happen.mutateAsync({ after: test.state.seq, event });
-      return true;
-    } catch (error) {
-      say(
-        error instanceof ApiError && error.code === "conflict"
-          ? "The test has moved on; this is how it stands now."
-          : messageOf(error),
-        { asks: true },
-      );
-      return false;
-    }
-  };
+  const act = useActInTurn(
+    test,
+    (after, event: TubHappening) => happen.mutateAsync({ after, event }),
+    "The test has moved on; this is how it stands now.",
+  );
   const dragged = readDecimal(height);
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
