@@ -174,8 +174,9 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--mutants", type=int, default=200)
     asked.add_argument("--seed", type=int, default=20)
+    asked.add_argument("--under", default=".", help="only places below this folder of the core, such as safety")
     options = asked.parse_args()
-    every = [place for path in sorted((ROOT / CORE).rglob("*.py")) for place in places_in(path.relative_to(ROOT))]
+    every = [place for path in sorted((ROOT / CORE / options.under).rglob("*.py")) for place in places_in(path.relative_to(ROOT))]
     chosen = random.Random(options.seed).sample(every, min(options.mutants, len(every)))  # noqa: S311 - the same places each time
     survivors: list[Place] = []
     with tempfile.TemporaryDirectory() as name:

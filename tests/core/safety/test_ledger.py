@@ -10,8 +10,10 @@ import pytest
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, ColourFile, Formula, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation, LedgerEntry
+from rosy_kettle.core.safety.measures import bench_dust_g, lines_of_harshness
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
+from tests.core.models.test_worked_by_hand import mix_of
 
 Judge = Callable[[Formula], Evaluation]
 SCOOP = replace(BETAINE_SCOOP, use=Use(dose_g=24.5))
@@ -168,3 +170,27 @@ def test_a_bath_that_is_out_names_the_end_it_is_out_at(tables: Tables, grams: di
     skin = evaluate(replace(make_formula("damp-press", **grams), use=Use(dose_g=200)), tables).skin
     entry = next(each for each in skin.ledger if each.rule == "BATH.PH_STEPIN")
     assert (entry.severity, entry.limit) == ("warn", limit)
+
+
+@pytest.mark.parametrize(
+    ("profile", "months", "lines"),
+    [
+        ("adult", None, (60, 200)), ("family", None, (40, 120)), ("sensitive", None, (20, 60)), ("children", None, (12, 40)),
+        ("adult", 144, (60, 200)), ("adult", 143, (40, 120)), ("adult", 36, (40, 120)), ("adult", 35, (12, 40)),
+        ("sensitive", 143, (20, 60)), ("children", 400, (12, 40)),
+    ],
+)  # fmt: skip
+def test_the_youngest_bather_makes_the_lines_of_harshness_stricter_and_never_looser(
+    profile: str, months: float | None, lines: tuple[float, float]
+) -> None:
+    """Project defaults, no safety claim (docs/science/skin.md)."""
+    assert lines_of_harshness(Product(profile=profile, youngest_user_months=months)) == lines
+
+
+def test_dust_counts_by_how_fine_a_powder_is(tables: Tables) -> None:
+    """All of a fine surfactant powder, three tenths of a middling one, a twentieth of a coarse one (estimate)."""
+    shares = {"high": 1.0, "medium": 0.3, "low": 0.05}
+    for hazard, share in shares.items():
+        name = next(id_ for id_, item in tables.ingredients.items() if item.dust_hazard == hazard and item.is_powder)
+        mix = mix_of(make_formula(**{name.replace("-", "_"): 100}), tables)
+        assert bench_dust_g(mix) == pytest.approx(100 * share)
