@@ -9,14 +9,20 @@ interface Props<Row> {
   render: (row: Row, at: number, measure: (element: HTMLElement | null) => void) => ReactNode;
   /** What holds the rows, and stands for those that are not drawn. */
   as: "tbody" | "ol";
-  /** Called when the end comes into sight; undefined where there is no more. */
-  onEnd?: (() => void) | undefined;
+  /** The pages the rows come from: the next is asked for before the end is reached. */
+  pages?: Pages;
+}
+
+interface Pages {
+  hasNextPage: boolean;
+  isFetching: boolean;
+  fetchNextPage: () => unknown;
 }
 
 const BEYOND = 12; // rows drawn above and below what is seen
 
 /** Rows of any number: only those in sight are drawn, and the next page is asked for before the end is reached. */
-export function LongList<Row>({ rows, height, keyOf, render, as: Holder, onEnd }: Props<Row>) {
+export function LongList<Row>({ rows, height, keyOf, render, as: Holder, pages }: Props<Row>) {
   const holder = useRef<HTMLElement>(null);
   const virtual = useWindowVirtualizer({
     count: rows.length,
@@ -29,8 +35,9 @@ export function LongList<Row>({ rows, height, keyOf, render, as: Holder, onEnd }
   const first = drawn[0];
   const last = drawn[drawn.length - 1];
   useEffect(() => {
-    if (onEnd && last && last.index >= rows.length - 1 - BEYOND) onEnd();
-  }, [onEnd, last, rows.length]);
+    const near = last && last.index >= rows.length - 1 - BEYOND;
+    if (near && pages?.hasNextPage && !pages.isFetching) void pages.fetchNextPage();
+  }, [pages, last, rows.length]);
   const above = first ? first.start - virtual.options.scrollMargin : 0;
   const below = last ? virtual.getTotalSize() - (last.end - virtual.options.scrollMargin) : 0;
   const Gap = Holder === "tbody" ? "tr" : "li";

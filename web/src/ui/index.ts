@@ -6,6 +6,7 @@ export { DrawingTools } from "./DrawingTools";
 export { Field } from "./Field";
 export { FormulaChoice } from "./FormulaChoice";
 export { GrainKey } from "./GrainKey";
+export { HeadRow } from "./HeadRow";
 export { HowFar } from "./HowFar";
 export { IngredientPicker } from "./IngredientPicker";
 export { KettleMark } from "./KettleMark";

@@ -74,9 +74,7 @@ export function BatchesPage() {
             rows={rows}
             height={59}
             keyOf={(row) => row.id}
-            onEnd={
-              batches.hasNextPage && !batches.isFetching ? () => void batches.fetchNextPage() : undefined
-            }
+            pages={batches}
             render={(row, at, measure) => (
               <tr ref={measure} data-index={at} className="border-b-[0.9px] border-ink hover:bg-lit">
                 <td className="py-2">

@@ -1,4 +1,5 @@
 import type { Imported } from "../../api";
+import { HeadRow } from "../../ui";
 
 type Side = Record<string, unknown>;
 
@@ -10,22 +11,7 @@ export function Differences({ found }: { found: Imported }) {
     <section aria-label="What differed" className="pt-4">
       <h3 className="text-row italic text-soft">What differed, both sides</h3>
       <table className="w-full text-label">
-        <thead>
-          <tr className="text-left text-caption italic text-soft">
-            <th scope="col" className="font-normal">
-              What
-            </th>
-            <th scope="col" className="font-normal">
-              here
-            </th>
-            <th scope="col" className="font-normal">
-              there
-            </th>
-            <th scope="col" className="font-normal">
-              done
-            </th>
-          </tr>
-        </thead>
+        <HeadRow columns={["What", "here", "there", "done"]} />
         <tbody>
           {found.differences.map((each, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a difference is known by its place in the answer

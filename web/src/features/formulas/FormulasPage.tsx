@@ -11,7 +11,7 @@ import {
 } from "../../api";
 import { figure, fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
-import { Button, LongList, Strip, useNotice } from "../../ui";
+import { Button, HeadRow, LongList, Strip, useNotice } from "../../ui";
 
 /** All formulas, each with the one thing to know at a glance: does its dough fit its method? */
 export function FormulasPage() {
@@ -95,36 +95,22 @@ export function FormulasPage() {
       )}
       {list.length > 0 && (
         <table className="mt-6 w-full">
-          <thead>
-            <tr className="text-left text-caption italic text-soft">
-              <th scope="col" className="font-normal">
-                Formula
-              </th>
-              <th scope="col" className="font-normal">
-                Method
-              </th>
-              <th scope="col" className="w-[190px] font-normal">
-                <span className="block pl-[86px]">wanted</span>
-              </th>
-              <th scope="col" className="font-normal">
-                Dough
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Batch
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Changed
-              </th>
-            </tr>
-          </thead>
+          <HeadRow
+            columns={[
+              "Formula",
+              "Method",
+              { says: <span className="block pl-[86px]">wanted</span>, className: "w-[190px]" },
+              "Dough",
+              { says: "Batch", right: true },
+              { says: "Changed", right: true },
+            ]}
+          />
           <LongList
             as="tbody"
             rows={list}
             height={64}
             keyOf={(row) => row.id}
-            onEnd={
-              formulas.hasNextPage && !formulas.isFetching ? () => void formulas.fetchNextPage() : undefined
-            }
+            pages={formulas}
             render={(row, at, measure) => (
               <Row
                 row={row}

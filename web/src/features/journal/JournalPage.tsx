@@ -97,9 +97,7 @@ export function JournalPage() {
             rows={entries}
             height={48}
             keyOf={(entry) => entry.id}
-            onEnd={
-              journal.hasNextPage && !journal.isFetching ? () => void journal.fetchNextPage() : undefined
-            }
+            pages={journal}
             render={(entry, at, measure) => (
               <Entry entry={entry} before={entries[at - 1]} at={at} measure={measure} />
             )}

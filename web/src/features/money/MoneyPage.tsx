@@ -11,7 +11,7 @@ import {
 } from "../../api";
 import { figure, fixed, sayMass } from "../../lib/numbers";
 import { inUnits, massUnit, signed, toShown } from "../../lib/units";
-import { Button, KeptNumber, Plot, useNotice } from "../../ui";
+import { Button, HeadRow, KeptNumber, Plot, useNotice } from "../../ui";
 import { PieceDrawing } from "./PieceDrawing";
 
 type Making = FormulaAnswer["formula"]["making"];
@@ -214,22 +214,14 @@ function Sizes({ money }: { money: Money }) {
         posts={[{ name: "as written", at: money.written_g / 1000 }]}
       />
       <table className="mt-1 w-full text-label">
-        <thead>
-          <tr className="text-right text-caption italic text-soft">
-            <th scope="col" className="text-left font-normal">
-              batch, {massUnit()}
-            </th>
-            <th scope="col" className="font-normal">
-              pieces
-            </th>
-            <th scope="col" className="font-normal">
-              a piece, {money.currency}
-            </th>
-            <th scope="col" className="font-normal">
-              left, %
-            </th>
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            `batch, ${massUnit()}`,
+            { says: "pieces", right: true },
+            { says: `a piece, ${money.currency}`, right: true },
+            { says: "left, %", right: true },
+          ]}
+        />
         <tbody>
           {money.sizes.map((each) => (
             <tr key={each.batch_g} className="border-b-[0.9px] border-ink text-right">

@@ -1,7 +1,7 @@
 import { type BatchPlan, useSaveStock } from "../../api";
 import { fixed, massFigure, sayMass } from "../../lib/numbers";
 import { inUnits, massUnit, unitShown } from "../../lib/units";
-import { KeptNumber } from "../../ui";
+import { HeadRow, KeptNumber } from "../../ui";
 
 /** What the batch takes against what is there; what nobody has counted is not known. */
 export function Needs({ plan }: { plan: BatchPlan }) {
@@ -58,25 +58,15 @@ function Pantry({ plan }: { plan: BatchPlan }) {
         </p>
       ))}
       <table className="mt-1 w-full max-w-[760px] text-body">
-        <thead>
-          <tr className="text-caption italic text-soft">
-            <th scope="col" className="text-left font-normal">
-              Ingredient
-            </th>
-            <th scope="col" className="text-right font-normal">
-              needed, {massUnit()}
-            </th>
-            <th scope="col" className="text-right font-normal">
-              on hand, {massUnit()}
-            </th>
-            <th scope="col" className="text-right font-normal">
-              short, {massUnit()}
-            </th>
-            <th scope="col" className="text-right font-normal">
-              {unitShown("USD")}
-            </th>
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            "Ingredient",
+            { says: `needed, ${massUnit()}`, right: true },
+            { says: `on hand, ${massUnit()}`, right: true },
+            { says: `short, ${massUnit()}`, right: true },
+            { says: unitShown("USD"), right: true },
+          ]}
+        />
         <tbody>
           {plan.order.needs.map((need) => (
             <tr key={need.ingredient} className="border-b-[0.9px] border-ink">

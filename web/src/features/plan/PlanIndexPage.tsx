@@ -44,7 +44,7 @@ export function PlanIndexPage() {
           rows={rows}
           height={45}
           keyOf={(row) => row.id}
-          onEnd={hasNextPage && !isFetching ? () => void fetchNextPage() : undefined}
+          pages={{ hasNextPage, isFetching, fetchNextPage }}
           render={(row, at, measure) => (
             <li
               ref={measure}

@@ -1,6 +1,7 @@
 import type { RunSheet } from "../../api";
 import { fixed, gramsAsWeighed, sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
+import { HeadRow } from "../../ui";
 
 /** The sheet that goes to the bench: one page of A4 or Letter. */
 export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
@@ -19,22 +20,14 @@ export function RunSheetPaper({ sheet }: { sheet: RunSheet }) {
       <section aria-label="Weigh everything first" className="pt-4">
         <h3 className="text-reading italic">Weigh everything first</h3>
         <table className="mt-1 w-full text-body">
-          <thead>
-            <tr className="text-caption italic text-soft">
-              <th scope="col" className="text-left font-normal">
-                <span className="sr-only">Ingredient</span>
-              </th>
-              <th scope="col" className="text-right font-normal">
-                g
-              </th>
-              <th scope="col" className="text-right font-normal">
-                oz
-              </th>
-              <th scope="col" className="w-20 text-right font-normal">
-                weighed
-              </th>
-            </tr>
-          </thead>
+          <HeadRow
+            columns={[
+              { says: <span className="sr-only">Ingredient</span> },
+              { says: "g", right: true },
+              { says: "oz", right: true },
+              { says: "weighed", right: true, className: "w-20" },
+            ]}
+          />
           {sheet.groups.map((group) => (
             <tbody key={`${group.portion}${group.phase}`}>
               <tr>

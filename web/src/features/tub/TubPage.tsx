@@ -53,7 +53,7 @@ export function TubPage() {
             rows={rows}
             height={52}
             keyOf={(row) => row.id}
-            onEnd={tests.hasNextPage && !tests.isFetching ? () => void tests.fetchNextPage() : undefined}
+            pages={tests}
             render={(row, at, measure) => <Row test={row} at={at} measure={measure} />}
           />
         </table>
