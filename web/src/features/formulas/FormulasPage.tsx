@@ -63,7 +63,7 @@ export function FormulasPage() {
             </Link>
           </p>
         </div>
-        <div className="flex items-end gap-6">
+        <div className="flex shrink-0 items-end gap-6 whitespace-nowrap">
           <input
             type="search"
             aria-label="Search formulas"

@@ -13,6 +13,7 @@ interface Props {
 }
 
 const { width: W, height: H, ground: Y } = SHELF;
+const WORD_PX = 150; // "most likely 2.3 days"
 
 /** One tray on its shelf: the leading edge at its age, wet to the likely hour, stippled to the latest. */
 export function ShelfDrawing({ tray, ref, onMoveTask }: Props) {
@@ -22,6 +23,8 @@ export function ShelfDrawing({ tray, ref, onMoveTask }: Props) {
   const edge = at(age_h);
   const told = verdict(tray);
   const [from, to] = [low_h === null ? null : at(low_h), high_h === null ? null : at(high_h)];
+  // Where the word for the likely hour is wider than what is left of the band, the band's end begins under it.
+  const overLine = likely_h !== null && to !== null && to - at(likely_h) < WORD_PX;
   return (
     <svg
       ref={ref}
@@ -39,7 +42,11 @@ export function ShelfDrawing({ tray, ref, onMoveTask }: Props) {
       {from !== null && to !== null && (
         <>
           <rect x={from} width={Math.max(2, to - from)} y="0" height={H - 8} fill="var(--lit)" />
-          <path d={`M${from} 0V${H - 8}M${to} 0V${H - 8}`} stroke="var(--ink)" strokeWidth=".9" />
+          <path
+            d={`M${from} 0V${H - 8}M${to} ${overLine ? 20 : 0}V${H - 8}`}
+            stroke="var(--ink)"
+            strokeWidth=".9"
+          />
         </>
       )}
       <rect x={SHELF.zero} width={W - SHELF.zero} y={Y - 14} height="14" fill="var(--shade)" />
@@ -77,7 +84,7 @@ export function ShelfDrawing({ tray, ref, onMoveTask }: Props) {
           <text x={at(likely_h) + 8} y="14" fontWeight="600">
             most likely {hours(likely_h)}
           </text>
-          <text x={Math.max(to, at(likely_h) + 150) + 8} y="14" fontStyle="italic" fill="var(--soft)">
+          <text x={Math.max(to, at(likely_h) + WORD_PX) + 8} y="14" fontStyle="italic" fill="var(--soft)">
             by {hours(high_h ?? 0)}
           </text>
         </g>
