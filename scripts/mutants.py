@@ -132,16 +132,20 @@ class Tests:
         )  # fmt: skip
 
     def through(self, place: Place) -> list[str]:
-        """Ids of the tests that enter the place's function, or for a constant of a module any function of its folder."""
+        """Ids of the tests that enter the place's function, or for a constant of a module any function of its folder.
+
+        A test may look at a constant and enter nothing: those in the folder of the same name are taken too.
+        """
         path = str(place.path.relative_to(CORE))
         wanted = {f"{path}:{place.function}"} if place.function else set()
-        folder = str(Path(path).parent) if Path(path).parent.name != "parameters" else f"models/{Path(path).stem}"
+        folder = Path(path).stem if Path(path).parent.name == "parameters" else Path(path).parent.name
 
-        def enters(test: dict[str, Any]) -> bool:
-            named = set(test["functions"])
-            return bool(wanted & named) if wanted else any(each.startswith(folder) for each in named)
+        def enters(name: str, test: dict[str, Any]) -> bool:
+            if wanted:
+                return bool(wanted & set(test["functions"]))
+            return f"/{folder}/" in name or any(f"/{folder}/" in f"/{each}" for each in test["functions"])
 
-        found = sorted((test["seconds"], name) for name, test in self._touches.items() if enters(test))
+        found = sorted((test["seconds"], name) for name, test in self._touches.items() if enters(name, test))
         chosen, left = [], LONGEST_S
         for seconds, name in found:
             left -= seconds

@@ -10,7 +10,8 @@ import pytest
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, ColourFile, Formula, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation, LedgerEntry
-from rosy_kettle.core.safety.measures import bench_dust_g, lines_of_harshness
+from rosy_kettle.core.safety.label.composition import composition
+from rosy_kettle.core.safety.measures import bench_dust_g, felt_ph, lines_of_harshness
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
 from tests.core.models.test_worked_by_hand import mix_of
@@ -194,3 +195,44 @@ def test_dust_counts_by_how_fine_a_powder_is(tables: Tables) -> None:
         name = next(id_ for id_, item in tables.ingredients.items() if item.dust_hazard == hazard and item.is_powder)
         mix = mix_of(make_formula(**{name.replace("-", "_"): 100}), tables)
         assert bench_dust_g(mix) == pytest.approx(100 * share)
+
+
+@pytest.mark.parametrize(
+    ("stepin", "soak", "met"), [(5.6, 8.9, 8.9), (5.0, 8.5, 5.0), (None, 8.0, 8.0), (6.0, None, 6.0), (None, None, None)]
+)
+def test_the_ph_a_bather_meets_is_the_one_further_from_neutral(
+    judge: Judge, stepin: float | None, soak: float | None, met: float | None
+) -> None:
+    bath = replace(judge(SCOOP).bath, ph_stepin=stepin, ph_soak=soak)
+    assert felt_ph(bath) == met
+
+
+def test_a_dye_spots_above_a_tenth_of_a_per_cent(judge: Judge) -> None:
+    """Undissolved grains of dye colour skin and grout (common practice, no published source)."""
+    for dye_g, spots in ((0.99, False), (1.2, True)):
+        found = entries(judge(make_formula(baking_soda=1000 - dye_g, dye_blue_ws=dye_g)))
+        assert ("SPOTS" in found) is spots
+
+
+def test_shares_of_the_ledger_are_of_what_is_left_when_it_has_dried(judge: Judge) -> None:
+    """Of 10 g of water in 100 g nine leave: salt and oil are shares of 91 g; of 60 g of water six stay in 46."""
+    wet = entries(
+        judge(make_formula("damp-press", baking_soda=60, sea_salt_fine=21, sweet_almond_oil=5, shea_butter=4, distilled_water=10))
+    )
+    assert wet["SKIN-SALT-01"].value == pytest.approx(100 * 21 / 91, rel=2e-4)
+    assert wet["SKIN-SLIP-01"].value == pytest.approx(100 * 9 / 91, rel=2e-4)
+    soaked = entries(judge(make_formula("damp-press", baking_soda=40, distilled_water=60)))
+    assert soaked["MICRO-01"].value == pytest.approx(100 * 6 / 46, rel=2e-3)
+
+
+def test_a_blend_is_taken_apart_by_its_water_and_its_active_part(tables: Tables) -> None:
+    """21 CFR 701.3: each name by its own weight; what the sheet tells of water and active is known, the rest is shared out."""
+    blend = tables.ingredients["sodium-cocoamphoacetate"]  # 55 % water, 36 % active, and salt
+    shares = {part.name: part.mass_g for part in composition([(blend, 100.0)], {})}
+    assert shares == {
+        "Aqua": pytest.approx(55.0), "Sodium Cocoamphoacetate": pytest.approx(36.0), "Sodium Chloride": pytest.approx(9.0),
+    }  # fmt: skip
+    plain = tables.ingredients["sorbitol-70"]  # no surfactant: nothing is its active part
+    assert {part.name: part.mass_g for part in composition([(plain, 100.0)], {})} == {
+        "Sorbitol": pytest.approx(70.0), "Aqua": pytest.approx(30.0),
+    }  # fmt: skip
