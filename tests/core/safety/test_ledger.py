@@ -7,11 +7,14 @@ from dataclasses import replace
 
 import pytest
 
+from rosy_kettle.core.mixing.setting import setting_of
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, ColourFile, Formula, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation, LedgerEntry
 from rosy_kettle.core.safety.label.composition import composition
+from rosy_kettle.core.safety.ledger import _ph_once as ph_once
 from rosy_kettle.core.safety.measures import bench_dust_g, felt_ph, lines_of_harshness
+from rosy_kettle.core.safety.scents import kind_of
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
 from tests.core.models.test_worked_by_hand import mix_of
@@ -236,3 +239,18 @@ def test_a_blend_is_taken_apart_by_its_water_and_its_active_part(tables: Tables)
     assert {part.name: part.mass_g for part in composition([(plain, 100.0)], {})} == {
         "Sorbitol": pytest.approx(70.0), "Aqua": pytest.approx(30.0),
     }  # fmt: skip
+
+
+def test_a_dough_in_an_open_jar_is_a_kind_of_its_own(tables: Tables) -> None:
+    """Wet hands go into it bath after bath."""
+    for pack, kind in (("open_jar_scoop", "bubble_dough"), ("single_wrap", "bubble_bar")):
+        assert kind_of(setting_of(replace(SCOOP, product=Product(pack=pack)), tables, 100.0)) == kind
+    truffle = make_formula("moulded-truffle", baking_soda=70, cocoa_butter=30)
+    assert kind_of(setting_of(replace(truffle, product=Product(pack="open_jar_scoop")), tables, 100.0)) == "truffle"
+
+
+def test_of_two_baths_out_of_band_the_one_further_from_neutral_is_told(judge: Judge) -> None:
+    measures = {each.id: each for each in judge(SCOOP).skin.measures}
+    sour, soapy = replace(measures["bath.ph_stepin"], value=4.9), replace(measures["bath.ph_soak"], value=9.6)
+    assert ph_once([sour, soapy]) == [soapy]
+    assert ph_once([replace(sour, value=4.2), soapy]) == [replace(sour, value=4.2)]

@@ -87,3 +87,10 @@ def test_isopropyl_vapour_by_the_ideal_gas_law() -> None:
 
     ppm = 1e6 * (1 / 60.096) * 8.314462618 * 298.15 / 101325
     assert pytest.approx(ppm, rel=0.001) == PPM_M3_PER_G
+
+
+def test_a_serious_event_is_reported_within_fifteen_business_days() -> None:
+    """FD&C Act s. 605(b)(1)."""
+    fired = PREDICATES["US-MOCRA-03"](facts_from({"serious_event_open_business_days": 3}))
+    assert fired is not None
+    assert (fired.value, fired.limit) == (3, 15)

@@ -8,6 +8,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.records import Tables
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
+from rosy_kettle.core.safety.measures import MIDDLE_PH
 from rosy_kettle.core.safety.rules import STAGES, Facts, Finding, run_rules
 from rosy_kettle.core.words.asked_keys import spoken
 
@@ -19,7 +20,6 @@ SPOT_PCT = 0.1  # dye above this share of the piece spots skin and grout [%]; co
 BATH_PH_RULE = "SKIN-PH-01"
 PH_MEASURES = frozenset({"bath.ph_stepin", "bath.ph_soak"})
 PH_ENTRIES = frozenset(name.upper() for name in PH_MEASURES)
-MIDDLE_PH = 7.0
 PROJECT = "project default, no safety claim"
 BENCH = "bench."
 SENTENCES = {

@@ -8,11 +8,12 @@ from rosy_kettle.core.models.bath.readings import PH_WANTED
 from rosy_kettle.core.records import Product
 from rosy_kettle.core.records.evaluation import Bath, Feel, Measure, Skin
 
-__all__ = ["HARSHNESS_LINES", "felt_ph", "lines_of_harshness", "measures_of"]
+__all__ = ["HARSHNESS_LINES", "MIDDLE_PH", "felt_ph", "lines_of_harshness", "measures_of"]
 
 HARSHNESS_LINES = {"adult": (60.0, 200.0), "family": (40.0, 120.0), "sensitive": (20.0, 60.0), "children": (12.0, 40.0)}
 """Note and warn [mg/L as sodium lauryl sulfate]; project defaults."""
 PH_WARN = (5.0, 9.0)  # project default around the skin's own 4.7 to 5.75
+MIDDLE_PH = sum(PH_WARN) / 2
 PROFILE_BELOW_MONTHS = ((36.0, "children"), (144.0, "family"))  # ages that bring their own lines [months]; project default
 SLIP_LINES = (5.0, 15.0)  # oil on the tub floor [g]; project default
 DUST_SHARE = {"high": 1.0, "medium": 0.3, "low": 0.05}  # of a powder's mass that counts [-]; estimate
@@ -93,7 +94,7 @@ def felt_ph(bath: Bath) -> float | None:
         pH [-]
     """
     met = [ph for ph in (bath.ph_stepin, bath.ph_soak) if ph is not None]
-    return max(met, key=lambda ph: abs(ph - sum(PH_WARN) / 2), default=None)
+    return max(met, key=lambda ph: abs(ph - MIDDLE_PH), default=None)
 
 
 def bench_dust_g(mix: Mix) -> float:
