@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Batch, Happening } from "../api";
-import { canWait, foretell, keepWaiting, NOTHING, stands, waitingAt } from "./benchQueue";
+import { canWait, foretell, keepWaiting, NOTHING, pressOf, stands, waitingAt } from "./benchQueue";
 
 const batch = {
   state: {
@@ -53,5 +53,18 @@ describe("a bench without its network", () => {
       stands(batch, 3, event("done")),
       stands(batch, 4, event("weighed")),
     ]).toEqual([true, false, false]);
+  });
+});
+
+describe("a press", () => {
+  const named = (kind: string, more: object = {}) => pressOf({ kind, ...more } as unknown as Happening);
+  it("ends a step once, whichever way", () => {
+    expect(named("weighed", { step: "a" })).toBe(named("skipped", { step: "a" }));
+    expect(named("weighed", { step: "a" })).toBe(named("rescued", { step: "a" }));
+    expect(named("done", { step: "a" })).not.toBe(named("done", { step: "b" }));
+  });
+  it("counts each piece, and a piece on the scale once", () => {
+    expect(named("pieces")).toBeNull();
+    expect(named("sampled")).toBe(named("sampled"));
   });
 });

@@ -26,8 +26,8 @@ export function keepWaiting(batch: number, waiting: Waiting): void {
   else localStorage.setItem(KEY(batch), JSON.stringify(waiting));
 }
 
-/** What is counted each time it is pressed, however quickly. */
-const COUNTED = new Set(["pieces", "sampled"]);
+/** What counts each time it is pressed, however quickly; of one piece on the scale a second press is the same. */
+const COUNTED = new Set(["pieces"]);
 
 /** Which press an event is: a step ends once, whichever way; anything else of the same kind and step is the same press. */
 export function pressOf(event: Happening): string | null {
