@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from itertools import combinations_with_replacement
-from time import perf_counter
+from time import process_time
 
 import numpy as np
 import pytest
@@ -60,9 +60,9 @@ def test_efficiency_is_that_of_an_exhaustive_search(bounds: list[Bounds], trials
 
 
 def test_twelve_trials_over_three_ingredients_take_less_than_a_second() -> None:
-    begun = perf_counter()
+    begun = process_time()
     design_trials(FLARE, 12)
-    assert perf_counter() - begun < 1.0
+    assert process_time() - begun < 1.0
 
 
 @settings(max_examples=40, deadline=None)

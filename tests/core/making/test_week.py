@@ -62,6 +62,7 @@ def test_small_weeks_are_as_good_as_brute_force(rows: list[tuple[int, int, int, 
     assert plan.gap == pytest.approx(0.0, abs=1e-5)
 
 
+@pytest.mark.clock
 def test_a_week_of_twelve_batches_is_planned_in_ten_seconds() -> None:
     jobs = [Job(str(n), f"batch {n}", 2 + n % 3, 20 + 7 * (n % 5), 1 + n % 3, due_h=24 * (4 + n % 4)) for n in range(12)]
     shop = workshop(hands=1, trays=9, opens=(9, 21))

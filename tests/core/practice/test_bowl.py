@@ -82,9 +82,9 @@ def test_the_same_hands_meet_the_same_bowl_and_another_seed_another() -> None:
 
 @pytest.mark.parametrize("id_", list(BOWLS))
 def test_every_bowl_can_be_saved_and_says_its_truth(id_: str) -> None:
-    begun = time.perf_counter()
+    begun = time.process_time()
     best = best_hand(BOWLS[id_], told_by_reference)
-    assert time.perf_counter() - begun < 5
+    assert time.process_time() - begun < 5
     assert best.score.whole >= 90
     assert truth_words(BOWLS[id_])
     assert best.score.whole >= score_of(BOWLS[id_], run_bowl(BOWLS[id_], [SHAPE], told_by_reference), told_by_reference).whole
@@ -117,9 +117,9 @@ def test_what_cannot_be_done_is_refused(acts: list[Act], says: str) -> None:
 
 def test_the_bowl_runs_far_faster_than_time() -> None:
     run_bowl(bowl(), [Act("mix", value=1.0)], told_by_reference)
-    begun = time.perf_counter()
+    begun = time.process_time()
     run_bowl(bowl(), [Act("rest", value=200.0)], told_by_reference)
-    assert 200 * 60 / (time.perf_counter() - begun) > 200
+    assert 200 * 60 / (time.process_time() - begun) > 200
 
 
 def spent(minutes: float) -> list[Act]:
