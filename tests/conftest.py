@@ -53,12 +53,17 @@ def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return studio.path
 
 
-@pytest.fixture
-def studio(tmp_path: Path, empty: Path) -> Iterator[Studio]:
-    shutil.copy(empty, tmp_path)
-    opened = open_studio(tmp_path)
+def opened_copy(file: Path, folder: Path) -> Iterator[Studio]:
+    """Open a copy of a made studio until the test is over."""
+    shutil.copy(file, folder)
+    opened = open_studio(folder)
     yield opened
     opened.close()
+
+
+@pytest.fixture
+def studio(tmp_path: Path, empty: Path) -> Iterator[Studio]:
+    yield from opened_copy(empty, tmp_path)
 
 
 @pytest.fixture
@@ -68,10 +73,7 @@ def client(studio: Studio) -> FlaskClient:
 
 @pytest.fixture
 def demo_studio(tmp_path: Path, seeded: Path) -> Iterator[Studio]:
-    shutil.copy(seeded, tmp_path)
-    opened = open_studio(tmp_path)
-    yield opened
-    opened.close()
+    yield from opened_copy(seeded, tmp_path)
 
 
 @pytest.fixture

@@ -65,6 +65,14 @@ describe("a press", () => {
   });
   it("counts each piece, and a piece on the scale once", () => {
     expect(named("pieces")).toBeNull();
-    expect(named("sampled")).toBe(named("sampled"));
+    expect(named("sampled", { mass_g: 84 })).toBe(named("sampled", { mass_g: 84 }));
+  });
+  it("with another figure is another press", () => {
+    for (const [kind, figure] of Object.entries({
+      temperature: "value_c",
+      sampled: "mass_g",
+      corrected: "mass_g",
+    }))
+      expect(named(kind, { step: "a", [figure]: 31 })).not.toBe(named(kind, { step: "a", [figure]: 32 }));
   });
 });

@@ -29,11 +29,11 @@ export function keepWaiting(batch: number, waiting: Waiting): void {
 /** What counts each time it is pressed, however quickly; of one piece on the scale a second press is the same. */
 const COUNTED = new Set(["pieces"]);
 
-/** Which press an event is: a step ends once, whichever way; anything else of the same kind and step is the same press. */
+/** Which press an event is: a step ends once, whichever way; of anything else only the same with the same figures is the same. */
 export function pressOf(event: Happening): string | null {
   if (COUNTED.has(event.kind)) return null;
   const ends = FINISHING.has(event.kind) || event.kind === "rescued";
-  return `${ends ? "ends" : event.kind} ${"step" in event ? event.step : ""}`;
+  return ends && "step" in event ? `ends ${event.step}` : JSON.stringify(event);
 }
 
 export const canWait = (event: Happening): boolean => WITHOUT_STUDIO.has(event.kind);
