@@ -132,7 +132,7 @@ def _wish(reading: str, value: float, low: float | None, high: float | None, ste
 def _search(aims: Aims, lines: Lines, index: int, wish: float) -> float | None:
     """Find the mass of one line that meets the wish; None where no sensible amount does."""
     batch_g, start_g = float(lines.mass_g.sum()), float(lines.mass_g[index])
-    watery = lines.ingredients[index].id in WATERY
+    watery = lines.ingredients[index].reference_id in WATERY
     most_g = (WATER_STEP if watery else MOST_OF_BATCH) * batch_g
     bounds_g = (max(0.0, start_g - MOST_OF_BATCH * batch_g), start_g + most_g)
     visible = notable(aims.paths[0], max(abs(wish), 1e-3) * 0.1)
