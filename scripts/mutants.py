@@ -11,23 +11,26 @@ import argparse
 import ast
 import json
 import os
+import queue
 import random
 import shutil
-import subprocess
 import sys
 import tempfile
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
+
+from scripts.forked_tests import TIMED_OUT, run_tests
 
 ROOT = Path(__file__).parent.parent
 CORE = Path("src/rosy_kettle/core")
 LAW = ("safety",)
 """Folders whose lines are law and cautions: every mutant there must be killed."""
-TESTS = ("tests/core", "tests/science", "tests/api/test_rack.py")
-LONGEST_S = 40.0
+TESTS = (*(ROOT / "tests/core").rglob("test_*.py"), *(ROOT / "tests/science").glob("test_*.py"), ROOT / "tests/api/test_rack.py")
+LONGEST_S = 90.0
 """How long the tests of one mutant may take together, by what they took on sound code; the quickest come first."""
-SECONDS, ALL_SECONDS = 600, 2_400
+SECONDS, ALL_SECONDS = 900, 2_400
 """How long the tests of one mutant may run by the clock, and how long all of them, once, to see where they come through."""
 TURNED: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.GtE, ast.LtE: ast.Gt, ast.Gt: ast.LtE, ast.GtE: ast.Lt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
@@ -117,19 +120,24 @@ def mutated(place: Place) -> str:
 class Tests:
     """The tests that come through a place, the quickest first."""
 
-    def __init__(self, copy: Path) -> None:
-        self._copy = copy
-        file = copy / "touches.json"
-        self.run(["-p", "scripts.touches", "-q", *TESTS], ALL_SECONDS, TOUCHES=str(file))
-        self._touches: dict[str, dict[str, Any]] = json.loads(file.read_text(encoding="utf-8"))
+    def __init__(self, copies: list[Path]) -> None:
+        self._free: queue.Queue[Path] = queue.Queue()
+        for copy in copies:
+            self._free.put(copy)
+        with ThreadPoolExecutor(len(copies)) as hands:
+            found = hands.map(self._touched, (sorted(TESTS)[hand :: len(copies)] for hand in range(len(copies))))
+        self._touches: dict[str, dict[str, Any]] = {name: test for each in found for name, test in each.items()}
 
-    def run(self, arguments: list[str], seconds: int = SECONDS, **environment: str) -> subprocess.CompletedProcess[str]:
-        """Run pytest on the copy."""
-        paths = {"PYTHONPATH": f"{self._copy / 'src'}:{self._copy}", "PYTHONDONTWRITEBYTECODE": "1"}
-        return subprocess.run(
-            [sys.executable, "-m", "pytest", "--no-header", *arguments], cwd=self._copy,
-            env=os.environ | paths | environment, capture_output=True, text=True, timeout=seconds, check=False,
-        )  # fmt: skip
+    def _touched(self, part: list[Path]) -> dict[str, dict[str, Any]]:
+        copy = self._free.get()
+        file = copy / "touches.json"
+        names = [str(each.relative_to(ROOT)) for each in part]
+        _, said = run_tests(copy, ["-p", "scripts.touches", "-q", *names], ALL_SECONDS, TOUCHES=str(file))
+        self._free.put(copy)
+        if not file.exists():
+            sys.exit(said)
+        touched: dict[str, dict[str, Any]] = json.loads(file.read_text(encoding="utf-8"))
+        return touched
 
     def through(self, place: Place) -> list[str]:
         """Ids of the tests that enter the place's function, or for a constant of a module any function of its folder.
@@ -155,23 +163,29 @@ class Tests:
         return chosen
 
     def notice(self, place: Place) -> str:
-        """Run the tests with one mutant in the copy; return the test that noticed, or ""."""
+        """Run the tests with one mutant in a copy; return the test that noticed, or ""."""
         names = self.through(place)
         if not names:
             return ""
-        target = self._copy / place.path
+        copy = self._free.get()
+        target = copy / place.path
         sound = target.read_text(encoding="utf-8")
         target.write_text(mutated(place), encoding="utf-8")
-        try:
-            done = self.run(["-x", "-q", *names])
-        except subprocess.TimeoutExpired:
-            return "ran out of time"
-        finally:
-            target.write_text(sound, encoding="utf-8")
-        if done.returncode == 0:
+        code, said = run_tests(copy, ["-x", "-q", *names], SECONDS)
+        target.write_text(sound, encoding="utf-8")
+        self._free.put(copy)
+        if code == 0:
             return ""
-        failed = [line for line in done.stdout.splitlines() if line.startswith(("FAILED", "ERROR"))]
-        return failed[0][:160] if failed else "the tests did not run"
+        failed = [line for line in said.splitlines() if line.startswith(("FAILED", "ERROR"))]
+        return failed[0][:160] if failed else "ran out of time" if code == TIMED_OUT else "the tests did not run"
+
+
+def copied(folder: Path) -> Path:
+    """Copy what the tests of the core need."""
+    for part in ("src", "tests", "scripts"):
+        shutil.copytree(ROOT / part, folder / part, ignore=shutil.ignore_patterns("static", "__pycache__"))
+    shutil.copy(ROOT / "pyproject.toml", folder)
+    return folder
 
 
 def main() -> None:
@@ -179,18 +193,14 @@ def main() -> None:
     asked.add_argument("--mutants", type=int, default=200)
     asked.add_argument("--seed", type=int, default=20)
     asked.add_argument("--under", default=".", help="only places below this folder of the core, such as safety")
+    asked.add_argument("--beside", type=int, default=os.cpu_count() or 1, help="how many mutants are run side by side")
     options = asked.parse_args()
     every = [place for path in sorted((ROOT / CORE / options.under).rglob("*.py")) for place in places_in(path.relative_to(ROOT))]
     chosen = random.Random(options.seed).sample(every, min(options.mutants, len(every)))  # noqa: S311 - the same places each time
     survivors: list[Place] = []
-    with tempfile.TemporaryDirectory() as name:
-        copy = Path(name)
-        for part in ("src", "tests", "scripts"):
-            shutil.copytree(ROOT / part, copy / part, ignore=shutil.ignore_patterns("static", "__pycache__"))
-        shutil.copy(ROOT / "pyproject.toml", copy)
-        tests = Tests(copy)
-        for at, place in enumerate(chosen, start=1):
-            noticed = tests.notice(place)
+    with tempfile.TemporaryDirectory() as name, ThreadPoolExecutor(options.beside) as hands:
+        tests = Tests([copied(Path(name) / str(number)) for number in range(options.beside)])
+        for at, (place, noticed) in enumerate(zip(chosen, hands.map(tests.notice, chosen), strict=True), start=1):
             survivors += [] if noticed else [place]
             print(f"{at}/{len(chosen)} {place.path}:{place.line} {place.what}: {noticed or 'SURVIVED'}", flush=True)
     share = 1 - len(survivors) / len(chosen)

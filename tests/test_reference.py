@@ -3,13 +3,20 @@
 from __future__ import annotations
 
 import re
+import shutil
+from dataclasses import replace
 from decimal import Decimal
+from pathlib import Path
 
 import pytest
 
+from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.registry import declared_besides
 from rosy_kettle.core.records import Tables
-from rosy_kettle.reference import load_synonyms
+from rosy_kettle.core.records.reading import Reading
+from rosy_kettle.reference import load_synonyms, load_tables, tables_reader
 from rosy_kettle.reference.loader import table_rows
+from tests.conftest import make_formula
 
 CONFIDENCE = {"high", "medium", "low"}
 ROLES = {
@@ -105,6 +112,26 @@ def test_every_row_names_source_and_confidence(name: str) -> None:
 @pytest.mark.parametrize("name", ["dough_traits", "fats_sfc", "fats_density", "reading_traits", "surfactant_traits", "bases"])
 def test_trait_rows_belong_to_ingredients(tables: Tables, name: str) -> None:
     assert {row["id"] for row in table_rows(name)} <= set(tables.ingredients)
+
+
+def test_one_more_nature_is_a_word_in_a_table(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+    """What a reading asks for with item.has is found, and a studio's own keeps it, without a line of code."""
+    shutil.copytree(str(tables_reader.TABLES), tmp_path / "tables")
+    with (tmp_path / "tables/natures.csv").open("a", encoding="utf-8") as natures:
+        natures.write("kaolin,milky-in-the-tub\n")
+    monkeypatch.setattr(tables_reader, "TABLES", tmp_path / "tables")
+    wider = load_tables.__wrapped__()
+    milky = Reading(
+        "dough.milky_g", "Milky", "g", "exact", "batch", "Powders that cloud the water.", page="dough", question="feel",
+        compute=lambda look: sum(
+            mass for item, mass in zip(look.mix.palette.ingredients, look.mix.mass_g, strict=True) if item.has("milky-in-the-tub")
+        ),
+    )  # fmt: skip
+    own = replace(wider.ingredients["kaolin"], id="own-clay", name="Own clay", based_on="kaolin")
+    asked = replace(wider, ingredients={**wider.ingredients, own.id: own})
+    formula = make_formula(baking_soda=300, kaolin=20, own_clay=5, glycerin=30)
+    with declared_besides(milky):
+        assert evaluate(formula, asked).further == {milky.id: pytest.approx(25.0)}
 
 
 def test_surfactant_traits_agree_with_the_ingredients(tables: Tables) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import ast
 import json
-from dataclasses import asdict, fields, replace
+from dataclasses import asdict, dataclass, fields, replace
 from pathlib import Path
 
 import pytest
@@ -14,9 +14,13 @@ from rosy_kettle.core.change.why import constants_of
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.plan import Wish, make_run_sheet, plan_order
 from rosy_kettle.core.parameters import USUAL, constants_in
+from rosy_kettle.core.parameters.declared import ESTIMATE, parameter
+from rosy_kettle.core.parameters.drying import DryingParameters
 from rosy_kettle.core.readings.charts import charts_of
 from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.registry import declared_besides
 from rosy_kettle.core.records import Formula, Line, Piece, Portion, Room, Tables, Use
+from rosy_kettle.core.records.reading import Reading
 from tests.conftest import make_formula
 
 MODELS = Path(__file__).parents[2] / "src/rosy_kettle/core/models"
@@ -214,3 +218,26 @@ def test_a_learnt_factor_moves_its_reading(tables: Tables, record: str, name: st
         for formula in [*formulas(), replace(formulas()[2], method="glycerin-dough", room=Room(26.0, 40.0))]
     ]
     assert any(moved)
+
+
+@dataclass(frozen=True, slots=True)
+class WithOneMore(DryingParameters):
+    """The constants of drying and one that only this test declares."""
+
+    draught: float = parameter(1.5, "how much faster a draught dries", "-", ESTIMATE, "low", (1.0, 3.0))
+
+
+def test_one_more_constant_is_one_field(tables: Tables) -> None:
+    reading = Reading(
+        "drying.draught_hours", "In a draught", "h", "practice", "piece", "Hours it dries in a draught.", page="drying", question="set",
+        rests_on=("drying",), compute=lambda look: look.drying and look.drying.hours / look.mix.parameters.drying.draught,
+    )  # fmt: skip
+    formula = formulas()[0]
+    usual, learnt = (replace(tables, parameters=replace(USUAL, drying=WithOneMore(draught=times))) for times in (1.5, 2.0))
+    hours = evaluate(formula, tables).drying.hours
+    assert hours
+    with declared_besides(reading):
+        assert evaluate(formula, usual).further == {reading.id: pytest.approx(hours / 1.5)}
+        assert evaluate(formula, learnt).further == {reading.id: pytest.approx(hours / 2)}
+        shown = {each.name: each for each in constants_of(reading.id, learnt.parameters)}
+    assert (shown["how much faster a draught dries"].value, shown["how much faster a draught dries"].high) == (2.0, 3.0)

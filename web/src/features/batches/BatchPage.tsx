@@ -19,6 +19,7 @@ import { figure, sayMass } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
 import { Button, Photos, useActInTurn, useNotice } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
 import { DrawnLots } from "./DrawnLots";
@@ -144,17 +145,7 @@ function Readings({ batch }: { batch: Batch }) {
   return (
     <table className="self-start text-body">
       <caption className="text-left text-row italic text-soft">What was planned, and what was made</caption>
-      <thead>
-        <tr className="text-right text-caption italic text-soft">
-          <td />
-          <th scope="col" className="font-normal">
-            as planned
-          </th>
-          <th scope="col" className="font-normal">
-            as made
-          </th>
-        </tr>
-      </thead>
+      <HeadRow columns={["", { says: "as planned", right: true }, { says: "as made", right: true }]} />
       <tbody>
         {SHOWN.map((id) => {
           const before = shown(told(batch.before, id));

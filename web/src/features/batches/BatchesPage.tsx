@@ -4,6 +4,7 @@ import { type BatchGlance, messageOf, useBatches } from "../../api";
 import { sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { LongList, PageHead, SearchField } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 
 /** Every batch that was ever begun, newest first; searched over what the journal tells of them. */
 export function BatchesPage() {
@@ -60,15 +61,15 @@ export function BatchesPage() {
       )}
       {rows.length > 0 && (
         <table className="mt-6 w-full">
-          <thead>
-            <tr className="text-left text-caption italic text-soft">
-              {["Batch", "Made", "Where it stands", "Mass", "Pieces"].map((head, index) => (
-                <th key={head} scope="col" className={`font-normal ${index > 2 ? "text-right" : ""}`}>
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <HeadRow
+            columns={[
+              "Batch",
+              "Made",
+              "Where it stands",
+              { says: "Mass", right: true },
+              { says: "Pieces", right: true },
+            ]}
+          />
           <LongList
             as="tbody"
             rows={rows}

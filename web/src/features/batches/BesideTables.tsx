@@ -1,5 +1,6 @@
 import type { BatchComparison } from "../../api";
 import { figure, percent } from "../../lib/numbers";
+import { HeadRow } from "../../ui/HeadRow";
 
 /** The same in figures: what is otherwise and what it moves, the two records, readings, lines. */
 export function BesideTables({
@@ -98,16 +99,12 @@ function Table({
   return (
     <table className="w-full self-start text-body">
       <caption className="text-left text-row italic text-soft">{caption}</caption>
-      <thead>
-        <tr className="text-right text-caption italic text-soft">
-          <td />
-          {numbers.map((number) => (
-            <th key={number} scope="col" className="w-36 font-normal">
-              batch {number}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <HeadRow
+        columns={[
+          "",
+          ...numbers.map((number) => ({ says: `batch ${number}`, right: true, className: "w-36" })),
+        ]}
+      />
       <tbody>
         {rows.map((row) => (
           <tr

@@ -14,6 +14,7 @@ import { readDecimal } from "../../lib/decimals";
 import { fixed } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { NumberInput } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { FactsForm, factsOf, NOTHING_TYPED, type TypedFacts } from "./FactsForm";
 import { LabelView } from "./LabelView";
 import { PrintForm } from "./PrintForm";
@@ -195,15 +196,16 @@ function Differences({ drawing }: { drawing: LabelDrawing }) {
     <section aria-label="What differs" className="pt-8">
       <h2 className="text-row italic text-soft">What differs, and by which rule</h2>
       <table className="w-full text-label">
-        <thead>
-          <tr className="text-left text-caption italic text-soft">
-            {["", first.market, second.market, "by"].map((head) => (
-              <th key={head} scope="col" className="pr-6 font-normal">
-                {head || <span className="sr-only">Element</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            <span key="element" className="sr-only">
+              Element
+            </span>,
+            first.market,
+            second.market,
+            "by",
+          ].map((says) => ({ says, className: "pr-6" }))}
+        />
         <tbody>
           {drawing.differences.map((each) => (
             <tr key={each.element} className="border-b-[0.9px] border-ink align-top">

@@ -1,6 +1,7 @@
 import type { Band, Reading } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { Button, NumberInput } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 
 /** A band while it is typed. */
 export interface BandRow {
@@ -37,15 +38,15 @@ export function BandTable({ rows, aims, onChange }: Props) {
   return (
     <>
       <table className="mt-5 w-full text-body">
-        <thead>
-          <tr className="text-left text-caption italic text-soft">
-            <th className="font-normal">Reading</th>
-            <th className="w-28 font-normal">at least</th>
-            <th className="w-28 font-normal">at most</th>
-            <th className="w-24 font-normal">unit</th>
-            <th className="w-24" />
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            "Reading",
+            { says: "at least", className: "w-28" },
+            { says: "at most", className: "w-28" },
+            { says: "unit", className: "w-24" },
+            { says: "", className: "w-24" },
+          ]}
+        />
         <tbody>
           {rows.map((row, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a row is known by its place while it is edited

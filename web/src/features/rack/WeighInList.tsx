@@ -1,6 +1,7 @@
 import type { Tray, TrayHappening } from "../../api";
 import { benchFigure } from "../../lib/numbers";
 import { massUnit } from "../../lib/units";
+import { HeadRow } from "../../ui/HeadRow";
 import { hours } from "./shelf";
 
 interface Props {
@@ -21,15 +22,17 @@ export function WeighInList({ tray, act }: Props) {
         {excluded.size > 0 && <b className="text-rosy">, {excluded.size} set aside</b>}
       </summary>
       <table className="mt-1">
-        <thead>
-          <tr className="text-left text-caption italic text-soft">
-            {["after", massUnit(), "pieces", "by", ""].map((head) => (
-              <th key={head} scope="col" className="pr-6 font-normal">
-                {head || <span className="sr-only">remark</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            "after",
+            massUnit(),
+            "pieces",
+            "by",
+            <span key="remark" className="sr-only">
+              remark
+            </span>,
+          ].map((says) => ({ says, className: "pr-6" }))}
+        />
         <tbody>
           {weighings.map((each) => (
             <tr key={each.seq} className={each.left_out ? "text-soft line-through" : ""}>

@@ -5,6 +5,7 @@ import { figure, massFigure } from "../../lib/numbers";
 import { valueAt } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
 import { NumberInput } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { type Draft, type DraftLine, patchLine } from "../draft";
 
 const WATCHED = [
@@ -39,26 +40,15 @@ export function BalanceOutcome({
     <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)] gap-12 max-[900px]:grid-cols-1">
       <table className="w-full self-start text-body">
         <caption className="text-left text-label italic text-soft">Lines, before and after</caption>
-        <thead>
-          <tr className="text-right text-hint italic text-soft">
-            <td />
-            <th scope="col" className="font-normal">
-              held
-            </th>
-            <th scope="col" className="font-normal">
-              at least, g
-            </th>
-            <th scope="col" className="font-normal">
-              at most, g
-            </th>
-            <th scope="col" className="font-normal">
-              before
-            </th>
-            <th scope="col" className="font-normal">
-              after, g
-            </th>
-          </tr>
-        </thead>
+        <HeadRow
+          columns={[
+            "",
+            ...["held", "at least, g", "at most, g", "before", "after, g"].map((says) => ({
+              says,
+              right: true,
+            })),
+          ]}
+        />
         <tbody>
           {result.lines.map((each) => {
             const line = lines[each.position];

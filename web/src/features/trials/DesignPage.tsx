@@ -6,6 +6,7 @@ import { emptied } from "../../lib/emptied";
 import { figure, fixed, percent, sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { Button, DrawingTools, NumberInput, useNotice } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { ResponseDrawing } from "./ResponseDrawing";
 
 /** One design: its trials as a weigh list, what each read, and the reading fitted between them. */
@@ -87,24 +88,15 @@ function WeighList({ design }: { design: TrialDesign }) {
       <caption className="text-left text-row italic text-soft">
         Weigh list; all other lines stay as they are
       </caption>
-      <thead>
-        <tr className="border-b-[0.9px] border-ink text-left text-caption italic text-soft">
-          <th scope="col" className="font-normal">
-            Trial
-          </th>
-          {design.bounds.map((bound) => (
-            <th key={bound.ingredient} scope="col" className="text-right font-normal">
-              {bound.name}, g
-            </th>
-          ))}
-          <th scope="col" className="text-right font-normal">
-            The Desk says
-          </th>
-          <th scope="col" className="pl-6 font-normal">
-            Read back, {design.unit}
-          </th>
-        </tr>
-      </thead>
+      <HeadRow
+        ruled
+        columns={[
+          "Trial",
+          ...design.bounds.map((bound) => ({ says: `${bound.name}, g`, right: true })),
+          { says: "The Desk says", right: true },
+          { says: `Read back, ${design.unit}`, className: "pl-6" },
+        ]}
+      />
       <tbody>
         {design.trials.map((trial) => (
           <tr key={trial.number} className="border-b-[0.9px] border-ink">

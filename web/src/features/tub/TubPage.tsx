@@ -4,6 +4,7 @@ import { messageOf, type TubTest, useTubTests } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, LongList, PageHead, SearchField } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { BeginSheet } from "./BeginSheet";
 import { foretoldAt, tellingHeight } from "./section";
 
@@ -39,15 +40,15 @@ export function TubPage() {
       )}
       {rows.length > 0 && (
         <table className="mt-6 w-full">
-          <thead>
-            <tr className="text-left text-caption italic text-soft">
-              {["Test", "Made", "Bath", "Foam seen", "The Desk said"].map((head, index) => (
-                <th key={head} scope="col" className={`font-normal ${index > 2 ? "text-right" : ""}`}>
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <HeadRow
+            columns={[
+              "Test",
+              "Made",
+              "Bath",
+              { says: "Foam seen", right: true },
+              { says: "The Desk said", right: true },
+            ]}
+          />
           <LongList
             as="tbody"
             rows={rows}

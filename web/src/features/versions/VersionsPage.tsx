@@ -12,6 +12,7 @@ import {
 } from "../../api";
 import { figure, massFigure, sayMass } from "../../lib/numbers";
 import { Button, useNotice } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 
 /** The history of a formula as a line; any two versions side by side, and which change moved what. */
 export function VersionsPage() {
@@ -160,9 +161,7 @@ function SideBySide({
     <div className="grid grid-cols-2 gap-14 pt-8 max-[1000px]:grid-cols-1">
       <table className="w-full self-start text-body">
         <caption className="text-left text-row italic text-soft">Lines</caption>
-        <thead>
-          <Heads numbers={numbers} />
-        </thead>
+        <HeadRow columns={headsOf(numbers)} />
         <tbody>
           {[...comparison.lines, ...added.map((line) => ({ ...line, second_g: line.first_g }))].map(
             (line) => {
@@ -191,9 +190,7 @@ function SideBySide({
         <caption className="text-left text-row italic text-soft">
           Readings, and which change alone moves them
         </caption>
-        <thead>
-          <Heads numbers={numbers} />
-        </thead>
+        <HeadRow columns={headsOf(numbers)} />
         <tbody>
           {comparison.readings.map((reading) => {
             const third = alsoReadings.get(reading.reading);
@@ -244,21 +241,11 @@ function Causes({ causes, before }: { causes: Comparison["readings"][number]["ca
   );
 }
 
-function Heads({ numbers }: { numbers: readonly number[] }) {
-  return (
-    <tr className="text-right text-caption italic text-soft">
-      <td />
-      {numbers.map((number) => (
-        <th key={number} scope="col" className="w-24 font-normal">
-          version {number}
-        </th>
-      ))}
-      <th scope="col" className="w-20 font-normal">
-        {numbers.length > 2 ? `${numbers[0]} to ${numbers[1]}` : "moved"}
-      </th>
-    </tr>
-  );
-}
+const headsOf = (numbers: readonly number[]) => [
+  "",
+  ...numbers.map((number) => ({ says: `version ${number}`, right: true, className: "w-24" })),
+  { says: numbers.length > 2 ? `${numbers[0]} to ${numbers[1]}` : "moved", right: true, className: "w-20" },
+];
 
 const signed = (value: number, format: (value: number) => string) =>
   `${value < 0 ? "−" : "+"}${format(Math.abs(value))}`;

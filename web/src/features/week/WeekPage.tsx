@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { calendarAddress, messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
 import { Button, DrawingTools, PageHead, useNotice } from "../../ui";
+import { HeadRow } from "../../ui/HeadRow";
 import { OrderSheet } from "./OrderSheet";
 import { ShoppingList } from "./ShoppingList";
 import { WeekDrawing } from "./WeekDrawing";
@@ -123,15 +124,7 @@ function Drawn({ week }: { week: Week }) {
         ])}
       />
       <table className="mt-6 w-full text-body">
-        <thead>
-          <tr className="border-b-[0.9px] border-ink text-left text-caption italic text-soft">
-            {["For", "What", "Hands", "Dry", "By", ""].map((head) => (
-              <th key={head} scope="col" className="font-normal">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <HeadRow ruled columns={["For", "What", "Hands", "Dry", "By", ""]} />
         <tbody>
           {week.orders.map((each) => (
             <tr key={each.order.id} className="border-b-[0.9px] border-ink align-baseline">
