@@ -11,10 +11,13 @@ from rosy_kettle.core.mixing.setting import setting_of
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Certificate, ColourFile, Formula, Product, Tables, Use
 from rosy_kettle.core.records.evaluation import Evaluation, LedgerEntry
+from rosy_kettle.core.safety.facts_of_formula import facts_of
 from rosy_kettle.core.safety.label.composition import composition
 from rosy_kettle.core.safety.ledger import _ph_once as ph_once
 from rosy_kettle.core.safety.measures import bench_dust_g, felt_ph, lines_of_harshness
-from rosy_kettle.core.safety.scents import kind_of
+from rosy_kettle.core.safety.rules import Facts
+from rosy_kettle.core.safety.rules.use import _bath_ph as bath_ph_rule
+from rosy_kettle.core.safety.scents import AllergenShares, allergen_shares, kind_of, scents_of
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
 from tests.core.models.test_worked_by_hand import mix_of
@@ -226,6 +229,66 @@ def test_shares_of_the_ledger_are_of_what_is_left_when_it_has_dried(judge: Judge
     assert wet["SKIN-SLIP-01"].value == pytest.approx(100 * 9 / 91, rel=2e-4)
     soaked = entries(judge(make_formula("damp-press", baking_soda=40, distilled_water=60)))
     assert soaked["MICRO-01"].value == pytest.approx(100 * 6 / 46, rel=2e-3)
+
+
+def test_free_water_is_what_the_drying_leaves_beside_alcohol_too(tables: Tables) -> None:
+    """A tenth of the water stays, the alcohol goes: of 60 g water and 20 g of 91 % alcohol (12.6 % water by mass) 6.25 g in 26.25 g."""
+    formula = make_formula("damp-press", baking_soda=20, distilled_water=60, isopropyl_alcohol_91=20)
+    facts = facts_of(mix_of(formula, tables), setting_of(formula, tables, 100.0), [], AllergenShares((), {}, {}, ()), None, 0.0)
+    assert facts.free_water_pct == pytest.approx(100 * 6.25 / 26.25, rel=2e-3)
+    assert facts.flammable_solvent_g == pytest.approx(17.48, rel=2e-3)
+    assert facts.volatile_loss_pct == pytest.approx(73.75, rel=2e-3)
+
+
+def test_names_that_come_with_several_lines_add_up(tables: Tables) -> None:
+    """40 g of a blend of 55 % water and 10 g of water: 32 g, of which a tenth stays in the 71.2 g that are left."""
+    formula = make_formula("damp-press", baking_soda=50, sodium_cocoamphoacetate=40, distilled_water=10)
+    mix = mix_of(formula, tables)
+    parts = composition(mix.items(), {})
+    facts = facts_of(mix, setting_of(formula, tables, 100.0), parts, AllergenShares((), {}, {}, ()), None, 0.0)
+    assert facts.inci_pct["Aqua"] == pytest.approx(100 * 3.2 / 71.2)
+    assert facts.inci_pct["Sodium Cocoamphoacetate"] == pytest.approx(100 * 0.36 * 40 / 71.2)
+
+
+def test_what_a_bath_gets_is_the_doses_share(judge: Judge) -> None:
+    """A tenth of a kilo in 150 L: 1 g of scent, 3 g of glycerin, 5 g of salt, and 0.1 g of a dye that shows from 2 mg/L."""
+    formula = make_formula(
+        "damp-press", baking_soda=909, lavender_oil=10, glycerin=30, sea_salt_fine=50, dye_blue_ws=1
+    )  # fmt: skip
+    measures = {each.id: each.value for each in judge(replace(formula, use=Use(tub_l=150.0, dose_g=100.0))).skin.measures}
+    assert measures["skin.scent_g"] == pytest.approx(1.0)
+    assert measures["skin.humectant_g"] == pytest.approx(3.0)
+    assert measures["skin.salt_g"] == pytest.approx(5.0)
+    assert measures["feel.stain_note"] == pytest.approx(100 / 150 / 2)
+
+
+def test_an_oil_that_is_listed_itself_is_an_allergen_wholly(tables: Tables) -> None:
+    """Regulation (EU) 2023/1545, Annex, lists Lavandula Oil/Extract beside the substances in it."""
+    formula = make_formula("damp-press", baking_soda=90, lavender_oil=10)
+    shares = allergen_shares(mix_of(formula, tables), setting_of(formula, tables, 100.0))
+    assert shares.newer["Lavandula Oil/Extract"] == pytest.approx(10.0)
+    assert shares.older["Linalool"] == pytest.approx(4.5)  # 45 % of a true lavender oil at the most
+
+
+@pytest.mark.parametrize(("ph", "limit"), [(4.2, 5.0), (9.6, 9.0)])
+def test_a_rule_of_ph_names_the_end_it_passed(ph: float, limit: float) -> None:
+    fired = bath_ph_rule(Facts(bath_ph_est=ph))
+    assert fired is not None
+    assert (fired.value, fired.limit) == (ph, limit)
+
+
+def test_a_scent_is_a_share_of_what_is_left_when_it_has_dried(tables: Tables) -> None:
+    """1 g in 100 g of which nine dry off: 1 of 91."""
+    formula = make_formula("damp-press", baking_soda=89, distilled_water=10, lavender_oil=1)
+    (scent,) = scents_of(mix_of(formula, tables), setting_of(formula, tables, 100.0))
+    assert scent.pct == pytest.approx(100 / 91)
+
+
+@pytest.mark.parametrize(("water_g", "told"), [(0.052, False), (0.06, True)])
+def test_what_rounds_to_no_tenth_of_a_gram_is_not_said_to_dry_off(judge: Judge, water_g: float, *, told: bool) -> None:
+    """Nine tenths of the water leave: 0.047 g would be told as 0.0 g, 0.054 g as 0.1 g."""
+    notes = judge(make_formula("damp-press", baking_soda=100, distilled_water=water_g)).label.notes
+    assert any("dries off" in note for note in notes) is told
 
 
 def test_a_blend_is_taken_apart_by_its_water_and_its_active_part(tables: Tables) -> None:
