@@ -29,6 +29,13 @@ def test_alcohol_leaves_wholly_and_water_by_nine_tenths(tables: Tables) -> None:
     assert betaine["Cocamidopropyl Betaine"].leaves_g == 0
 
 
+@pytest.mark.parametrize(("batch_g", "water_g", "named"), [(1000.0, 0.005, False), (1000.0, 0.02, True), (10.0, 0.0002, True)])
+def test_water_is_no_ingredient_where_less_than_a_millionth_is_left(batch_g: float, water_g: float, *, named: bool) -> None:
+    """21 CFR 701.3(l): what is there in no more than a trace is incidental. A tenth of the water stays, whatever the batch weighs."""
+    label = label_of([("baking-soda", batch_g), ("distilled-water", water_g)], "US")
+    assert ("Water" in label.declaration) is named
+
+
 @pytest.mark.parametrize(("dose_g", "fires"), [(99.0, False), (101.0, True)])
 def test_essential_oil_in_one_bath_is_the_doses_share_of_the_batch(tables: Tables, dose_g: float, *, fires: bool) -> None:
     """10 g of oil in a kilo: a dose of 100 g brings 1 g, the line of the caution."""

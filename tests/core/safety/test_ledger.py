@@ -240,6 +240,16 @@ def test_free_water_is_what_the_drying_leaves_beside_alcohol_too(tables: Tables)
     assert facts.volatile_loss_pct == pytest.approx(73.75, rel=2e-3)
 
 
+def test_the_active_part_is_a_share_of_what_is_left(tables: Tables) -> None:
+    """10 g of a powder of which 95 % wash, and nine of ten grams of water gone: 9.5 in 91."""
+    powder = replace(tables.ingredients["slsa-fine"], active_fraction=0.95)
+    own = replace(tables, ingredients={**tables.ingredients, "slsa-fine": powder})
+    formula = make_formula("damp-press", baking_soda=80, slsa_fine=10, distilled_water=10)
+    mix = mix_of(formula, own)
+    facts = facts_of(mix, setting_of(formula, own, 100.0), [], AllergenShares((), {}, {}, ()), None, 0.0)
+    assert facts.surfactant_active_pct == pytest.approx(100 * 9.5 / 91)
+
+
 def test_names_that_come_with_several_lines_add_up(tables: Tables) -> None:
     """40 g of a blend of 55 % water and 10 g of water: 32 g, of which a tenth stays in the 71.2 g that are left."""
     formula = make_formula("damp-press", baking_soda=50, sodium_cocoamphoacetate=40, distilled_water=10)
