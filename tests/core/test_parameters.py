@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import json
+import re
 from dataclasses import asdict, dataclass, fields, replace
 from pathlib import Path
 
@@ -69,6 +70,26 @@ def test_no_model_holds_a_figure_of_its_own() -> None:
         small = {value for value in held if isinstance(value, int) and value <= 20} | SMALL
         wrong[name] = [value for value in held if not (name in GEOMETRY and value in small) and value != 0.5]
     assert {name: held for name, held in wrong.items() if held} == {}
+
+
+def with_formulas() -> list[tuple[str, str]]:
+    nodes = [
+        (path, node)
+        for path in sorted([*MODELS.rglob("*.py"), *(MODELS.parent / "mixing").rglob("*.py")])
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8")))
+        if isinstance(node, ast.FunctionDef)
+    ]
+    told = [(f"{path.stem}.{node.name}", ast.get_docstring(node) or "") for path, node in nodes]
+    return [(place, text) for place, text in told if ".. math::" in text]
+
+
+def test_a_formula_in_a_docstring_names_its_constants_and_does_not_repeat_their_values() -> None:
+    known = {each.name for record in fields(USUAL) for each in fields(getattr(USUAL, record.name))}
+    for place, text in with_formulas():
+        formulas = "".join(re.findall(r"\.\. math::(.*?)(?:\n\n|\Z)", text, flags=re.S))
+        assert not re.findall(r"\d+\.\d+", formulas), place
+        assert {int(each) for each in re.findall(r"\d+", formulas)} <= {0, 1, 2, 3, 4, 10, 100}, place
+        assert set(re.findall(r"``([a-z]+(?:_[a-z0-9]+)+)``", text)) <= known, place
 
 
 def test_every_constant_says_what_it_is() -> None:

@@ -20,6 +20,7 @@ from rosy_kettle.core.models.pieces import (
     pieces_from_batch,
     tool_piece_mass,
 )
+from rosy_kettle.core.models.pieces.floating import spin
 from rosy_kettle.core.records import Tables
 
 # A usual damp-press mix: two parts soda, one part citric acid, a little starch and oil.
@@ -78,6 +79,15 @@ def test_loss_is_the_methods_at_its_reference_batch_and_grows_for_small_ones() -
     assert batch_loss(0.04, 1100) == pytest.approx(0.04)
     assert batch_loss(0.04, 137.5) == pytest.approx(0.04 * (0.4 + 0.6 * 2))
     assert batch_loss(0.04, 0) == 0
+    assert batch_loss(0.3, 1.0) == 0.5  # of a gram at most half sticks
+
+
+@pytest.mark.parametrize(
+    ("first", "second", "full"), [(0.6, 0.0, 100.0), (0.36, 0.12, 50.0), (0.18, 0.0, 40.0), (0.27, 0.09, 40.0)]
+)
+def test_a_piece_turns_by_how_unlike_its_halves_fizz(first: float, second: float, full: float) -> None:
+    """All of it where one half alone has 0.45 mol of gas in 100 g or more (estimate, no published source), in proportion below."""
+    assert spin(first, second, "floats") == pytest.approx(full)
 
 
 @given(pieces=st.integers(1, 500), piece_g=st.floats(5, 300), loss=st.floats(0, 0.06))

@@ -12,7 +12,9 @@ __all__ = ["batch_loss"]
 def batch_loss(method_loss_fraction: float, batch_g: float, p: MixingParameters = USUAL.mixing) -> float:
     """Return the share of a batch that sticks to bowl, gloves and paper.
 
-    .. math:: loss = loss_{method} \\left(0.4 + 0.6 \\sqrt[3]{1.1\\,kg/m}\\right)
+    .. math:: loss = loss_{method} \\left(fixed + (1 - fixed) \\sqrt[3]{m_{ref}/m}\\right) \\le most
+
+    fixed: ``fixed_loss_share``; m_ref: ``reference_batch_kg``; most: ``most_loss``.
 
     Parameters
     ----------

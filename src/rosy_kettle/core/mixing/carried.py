@@ -13,7 +13,9 @@ __all__ = ["fat_carries"]
 def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: float, p: MixingParameters) -> float:
     """Return how far the fat, not the powder, carries the piece.
 
-    .. math:: c = clip\\left(\\frac{S_{full}-2.0}{0.6}\\right) clip\\left(\\frac{v_{fat}-0.4}{0.2}\\right)
+    .. math:: c = clip\\left(\\frac{S_{full}-from_S}{over_S}\\right) clip\\left(\\frac{v_{fat}-from_{fat}}{over_{fat}}\\right)
+
+    from, over: ``carried_from_saturation``, ``carried_over_saturation``, ``carried_from_fat``, ``carried_over_fat``.
 
     Parameters
     ----------

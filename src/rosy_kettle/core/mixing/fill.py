@@ -123,7 +123,9 @@ def _firm_share(
 def with_gel(fat_share: FloatArray, wax_share: FloatArray, threshold: FloatArray, gel_strength: float) -> FloatArray:
     """Return the share that carries as if it were solid, from solid fat and from the network of a gelling wax.
 
-    .. math:: s = s_{fat} + (1 - s_{fat})\\, \\min\\left(1,\\; 1.12 \\sqrt{(\\phi - \\phi_c)/(1 - \\phi_c)}\\right)
+    .. math:: s = s_{fat} + (1 - s_{fat})\\, \\min\\left(1,\\; gel\\, \\sqrt{(\\phi - \\phi_c)/(1 - \\phi_c)}\\right)
+
+    gel: ``gel_strength``.
 
     Parameters
     ----------

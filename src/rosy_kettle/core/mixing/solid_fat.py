@@ -46,7 +46,10 @@ def curve_solid_fraction(
 def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatArray, *, fresh: bool = False) -> FloatArray:
     """Return the solid share of every fat at every temperature, waxes partly dissolved.
 
-    .. math:: solid_w = \\max(0,\\; m_w SFC - f_w \\frac{w}{1-w} m_L),\\quad w = 0.017 e^{0.087 (T-10)} \\le 0.6
+    .. math:: solid_w = \\max(0,\\; m_w SFC - f_w \\frac{w}{1-w} m_L),\\quad w = w_{ref}\\, e^{growth\\, (T-T_{ref})} \\le limit
+
+    w_ref, growth, T_ref, limit: ``wax_solubility_at_10_c``, ``wax_solubility_growth_per_c``,
+    ``wax_reference_c``, ``wax_solubility_limit``.
 
     Parameters
     ----------

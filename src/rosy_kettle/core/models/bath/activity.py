@@ -14,8 +14,10 @@ __all__ = ["davies_activity_coefficient", "debye_huckel_slope"]
 def debye_huckel_slope(temperature_c: float, p: BathParameters = USUAL.bath) -> float:
     r"""Return the Debye-Hückel slope of water.
 
-    .. math:: A = 1.82\cdot10^6 (\varepsilon T)^{-3/2}
-    .. math:: \varepsilon = 87.740 - 0.40008 t + 9.398\cdot10^{-4} t^2 - 1.410\cdot10^{-6} t^3
+    .. math:: A = k (\varepsilon T)^{-3/2}
+    .. math:: \varepsilon = e_0 + e_1 t + e_2 t^2 + e_3 t^3
+
+    k: ``debye_huckel_factor``; e: ``permittivity_0`` to ``permittivity_3``.
 
     Parameters
     ----------
@@ -46,7 +48,9 @@ def debye_huckel_slope(temperature_c: float, p: BathParameters = USUAL.bath) -> 
 def davies_activity_coefficient(charge: int, ionic_strength_mol_kg: float, slope: float, p: BathParameters = USUAL.bath) -> float:
     r"""Return the activity coefficient of an ion (Davies equation).
 
-    .. math:: \log_{10}\gamma = -A z^2\left(\frac{\sqrt I}{1+\sqrt I} - 0.3 I\right)
+    .. math:: \log_{10}\gamma = -A z^2\left(\frac{\sqrt I}{1+\sqrt I} - d I\right)
+
+    d: ``davies``.
 
     Parameters
     ----------

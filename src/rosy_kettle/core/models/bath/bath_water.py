@@ -50,8 +50,10 @@ def bath_ph(
 ) -> BathPh:  # fmt: skip
     """Return the pH of a bath with one dose dissolved in it.
 
-    .. math:: DIC_{stepin} = DIC - 0.5 \\frac{fast\\ acid}{acid}(CO_2 - CO_{2,tap}),\\quad
-              \\frac{dDIC}{dt} = -\\frac{k_L}{d}(CO_2 - K_H\\, 4.2\\cdot10^{-4})
+    .. math:: DIC_{stepin} = DIC - b \\frac{fast\\ acid}{acid}(CO_2 - CO_{2,tap}),\\quad
+              \\frac{dDIC}{dt} = -\\frac{k_L}{d}(CO_2 - K_H\\, p_{air})
+
+    b: ``gas_leaving_as_bubbles``; k_L: ``transfer_m_per_h``; p_air: ``air_co2_atm``; d, the depth [m].
 
     Parameters
     ----------

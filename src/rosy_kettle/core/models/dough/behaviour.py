@@ -19,7 +19,9 @@ CHANCE_SHOWN = 0.01  # rarer states are left out [-]
 def stickiness(mix: Mix, temperature_c: float) -> float | None:
     """Return how much a dough smears the glove.
 
-    .. math:: K = 100\\; clip\\left(\\frac{S-0.80}{0.60}\\right) \\frac{\\sum V_j t_j}{\\sum V_j}
+    .. math:: K = 100\\; clip\\left(\\frac{S-tacky_{from}}{tacky_{over}}\\right) \\frac{\\sum V_j t_j}{\\sum V_j}
+
+    tacky: ``tacky_from``, ``tacky_over``.
 
     Parameters
     ----------
@@ -72,7 +74,9 @@ def state_chances(saturation: float, half_width: float, p: DoughParameters = USU
 def alcohol_left_g(alcohol_g: float, minutes: float, room_c: float, p: DoughParameters = USUAL.dough) -> float:
     """Return the alcohol still in the bowl after a while.
 
-    .. math:: m(t) = \\max(0,\\; m_0 - 0.4\\cdot 2^{(T-21)/12}\\, A\\, t)
+    .. math:: m(t) = \\max(0,\\; m_0 - r\\, 2^{(T-T_{ref})/T_2}\\, A\\, t)
+
+    r, T_ref, T_2: ``alcohol_leaves_kg_m2_h``, ``alcohol_reference_c``, ``alcohol_doubles_per_c``; A, the open surface [m2].
 
     Parameters
     ----------

@@ -11,7 +11,10 @@ __all__ = ["acid_loss_pct_day"]
 def acid_loss_pct_day(mix: Mix, half_thickness_mm: float, room_c: float, humidity_pct: float, wrap: str) -> float | None:
     """Return the fast acid a piece loses a day.
 
-    .. math:: L = 0.5\\, e^{(RH-50)/8}\\, 2^{(T-21)/10}\\, \\frac{16}{h}\\, e^{-6 f} (1 + 5 g)\\, wrap
+    .. math:: L = L_0\\, e^{(RH-RH_0)/RH_e}\\, 2^{(T-T_0)/T_2}\\, \\frac{h_0}{h}\\, e^{-k_f f} (1 + k_g g)\\, wrap
+
+    L_0, RH_0, RH_e, T_0, T_2, h_0, k: ``loss_pct_day``, ``reference_humidity_pct``, ``damp_scale_pct``, ``reference_c``,
+    ``doubles_per_c``, ``reference_half_mm``, ``fat_shields``, ``humectant_draws``.
 
     Parameters
     ----------

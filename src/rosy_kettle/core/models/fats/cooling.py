@@ -42,7 +42,9 @@ def minutes_to(mix: Mix, from_c: float, to_c: float, room_c: float, bowl_j_k: fl
     """Return the time a dough takes to cool, as a bracket.
 
     .. math:: t = \\frac{m c_p + C_{bowl}}{h A} \\ln\\frac{T_0 - T_r}{T - T_r} \\;\\dots\\;
-              \\int \\frac{m c_p + C_{bowl} + 150 \\sum m_{fat} (-dSFC/dT)}{h A (T - T_r)} dT
+              \\int \\frac{m c_p + C_{bowl} + L \\sum m_{fat} (-dSFC/dT)}{h A (T - T_r)} dT
+
+    L, h, A: ``latent_j_g``, ``transfer_w_m2k``, ``area_m2``.
 
     Parameters
     ----------

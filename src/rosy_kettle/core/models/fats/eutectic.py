@@ -28,7 +28,9 @@ def eutectic_product(mix: Mix) -> float:
 def eutectic_loss(mix: Mix) -> float:
     """Return the solid share a blend may lose because its fats do not crystallise together.
 
-    .. math:: \\Delta SFC = k\\, w_{cocoa}\\, w_{lauric},\\quad k = 1.0
+    .. math:: \\Delta SFC = k\\, w_{cocoa}\\, w_{lauric}
+
+    k: ``loss_per_product``.
 
     Parameters
     ----------

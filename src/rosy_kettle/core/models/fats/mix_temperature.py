@@ -15,7 +15,9 @@ STEPS = 201  # temperatures tried between powders and wet phase
 def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> float:
     """Return the temperature at which wet phase, powders and bowl agree.
 
-    .. math:: \\sum_{powders,bowl} C (T - T_{room}) = \\sum_{wet} C (T_{wet} - T) + 150\\, (m_{solid}(T) - m_{solid}(T_{wet}))
+    .. math:: \\sum_{powders,bowl} C (T - T_{room}) = \\sum_{wet} C (T_{wet} - T) + L\\, (m_{solid}(T) - m_{solid}(T_{wet}))
+
+    L: ``latent_j_g``.
 
     Parameters
     ----------
@@ -60,7 +62,9 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
 def bowl_heat_j_k(mix: Mix, bowl_j_k: float) -> float:
     """Return the heat capacity of the bowl a batch is mixed in [J/K].
 
-    .. math:: C = C_{1.1\\,kg} \\max(1, m / 1.1\\,kg)^{0.75}
+    .. math:: C = C_{ref} \\max(1, m / m_{ref})^{power}
+
+    m_ref: ``bowl_mass_kg``; power: ``bowl_power``.
 
     Parameters
     ----------

@@ -33,7 +33,9 @@ class BathFeel:
 def bath_feel(mix: Mix, dose_g: float, tub_l: float, bath_c: float) -> BathFeel:
     """Return what a dose leaves behind.
 
-    .. math:: ring = 100(1 - e^{-L (150/V)^{2/3}/8}),\\quad tint = 100(1 - 10^{-\\sum \\varepsilon c \\cdot 20\\,cm})
+    .. math:: ring = 100(1 - e^{-L (V_{ref}/V)^{2/3}/L_{ring}}),\\quad tint = 100(1 - 10^{-\\sum \\varepsilon c \\cdot depth})
+
+    V_ref, L_ring, depth: ``reference_bath_l``, ``ring_scale_g``, ``sight_cm``.
 
     Parameters
     ----------

@@ -14,7 +14,9 @@ def piece_firmness(
 ) -> float:
     """Return the firmness of a finished piece.
 
-    .. math:: F = (1-c)\\,100(1-e^{-0.45\\,sp(x)}) + c\\,100(1-e^{-6 s^3}),\\quad sp(x) = \\ln(1+e^{4x})/4
+    .. math:: F = (1-c)\\,100(1-e^{-r_p\\,sp(x)}) + c\\,100(1-e^{-r_f s^k}),\\quad sp(x) = \\ln(1+e^{bx})/b
+
+    r_p, r_f, k, b: ``powder_rise``, ``fat_rise``, ``fat_power``, ``bend``.
 
     Parameters
     ----------

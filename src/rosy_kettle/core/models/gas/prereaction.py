@@ -43,7 +43,9 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
 def puff(mix: Mix, *, dried_first: bool) -> Puff:
     """Return how far a dough lifts while resting.
 
-    .. math:: L = 40 (1 - e^{-a/2})(1 - e^{-w/3})
+    .. math:: L = highest\\, (1 - e^{-a/a_{scale}})(1 - e^{-w/w_{scale}})
+
+    highest, a_scale, w_scale: ``highest_lift_pct``, ``acid_scale_pct``, ``water_scale_pct``.
 
     Parameters
     ----------

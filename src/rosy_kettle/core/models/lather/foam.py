@@ -29,8 +29,10 @@ def foam(
 ) -> Foam:  # fmt: skip
     """Return the foam of one dose after the fill.
 
-    .. math:: F = 15\\sum A_i f_i/100 \\cdot synergy \\cdot antifoam \\cdot water \\cdot way
-    .. math:: score = 100(1 - e^{-F/(60 (V/150)^{2/3})})
+    .. math:: F = litres\\sum A_i f_i/100 \\cdot synergy \\cdot antifoam \\cdot water \\cdot way
+    .. math:: score = 100(1 - e^{-F/(F_{score} (V/V_{ref})^{2/3})})
+
+    litres, F_score, V_ref: ``litres_per_gram``, ``score_scale_l``, ``reference_bath_l``.
 
     Parameters
     ----------

@@ -12,7 +12,9 @@ __all__ = ["foam_after", "share_after"]
 def foam_after(made: Foam, minutes: float, p: LatherParameters = USUAL.lather) -> float:
     """Return the foam a while after the tap was opened.
 
-    .. math:: F(t) = F t/8 \\;(t \\le 8),\\quad F\\, 2^{-(t-8)/t_{1/2}} \\;(t > 8)
+    .. math:: F(t) = F t/t_{fill} \\;(t \\le t_{fill}),\\quad F\\, 2^{-(t-t_{fill})/t_{1/2}} \\;(t > t_{fill})
+
+    t_fill: ``fill_min``; the half-life is that of the bath [min].
 
     Parameters
     ----------

@@ -39,7 +39,9 @@ def mix_true_density(mix: Mix) -> float:
 def packing_fraction(packing: str, saturation: float | None, p: PieceParameters = USUAL.pieces) -> float:
     """Return the share of a piece that is not air.
 
-    .. math:: \\varphi = \\varphi_{tool} + (0.95 - \\varphi_{tool})\\, clip\\left(\\frac{S - 0.20}{0.42}\\right)
+    .. math:: \\varphi = \\varphi_t + (\\varphi_d - \\varphi_t)\\, clip\\left(\\frac{S - S_{from}}{S_{over}}\\right)
+
+    φ_t of the tool, φ_d: ``dough``; S_from, S_over: ``packing_starts_at``, ``packing_over``.
 
     Parameters
     ----------

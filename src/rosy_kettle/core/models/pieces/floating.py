@@ -19,7 +19,9 @@ def float_verdict(
 ) -> str:
     """Return floats, may or sinks.
 
-    .. math:: r = (\\rho - 0.99) \\Big/ \\frac{9}{d} clip(brisk/0.25) e^{-3 fat - 2.9 salt}
+    .. math:: r = (\\rho - \\rho_{water}) \\Big/ \\frac{lift}{d} clip(b/b_{lift}) e^{-k_{fat} fat - k_{salt} salt}
+
+    lift [mm], b_lift [mol/100 g], k: ``lift_mm``, ``full_lift_mol``, ``fat_lets_go``, ``salt_lets_go``; d, the diameter [mm].
 
     Gas clings to the surface, so a small piece is lifted more than a large one; it floats while the lift is not used up.
 
@@ -59,7 +61,9 @@ def float_verdict(
 def spin(first_mol: float, second_mol: float, verdict: str, p: PieceParameters = USUAL.pieces) -> float:
     """Return how much a piece of two unequal halves turns in the water.
 
-    .. math:: 100 \\frac{|b_1-b_2|}{b_1+b_2} \\min\\left(1, \\frac{b_1+b_2}{0.6}\\right) float
+    .. math:: 100 \\frac{|b_1-b_2|}{b_1+b_2} \\min\\left(1, \\frac{b_1+b_2}{b_{spin}}\\right) float
+
+    b_spin: ``full_spin_mol``; float: ``spins_floating``, ``spins_maybe``, ``spins_sunk`` by the verdict.
 
     Parameters
     ----------

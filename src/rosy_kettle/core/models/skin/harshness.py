@@ -14,7 +14,9 @@ __all__ = ["harshness", "scent_share"]
 def harshness(mix: Mix, dose_g: float, tub_l: float) -> float:
     """Return the harshness of a bath in mg/L of sodium lauryl sulfate that would bite as much.
 
-    .. math:: H = \\sum c_i\\, irritation_i/100\\,(1 - 0.4\\min(1, am/an, an/am))
+    .. math:: H = \\sum c_i\\, irritation_i/100\\,(1 - milded\\min(1, am/an, an/am))
+
+    milded: ``milded_by_mixing``; am, an: amphoteric and anionic actives.
 
     Parameters
     ----------
