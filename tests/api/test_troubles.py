@@ -10,7 +10,6 @@ from flask.testing import FlaskClient
 
 from rosy_kettle.core.clinic.change import ChangedLine
 from rosy_kettle.core.clinic.diagnose import Cause
-from rosy_kettle.core.clinic.forewarn import forewarn, with_outcomes
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
@@ -105,19 +104,6 @@ def test_a_plan_forewarns_of_what_its_readings_speak_for(client: FlaskClient) ->
     damp = client.post(f"/api/formulas/{formula['id']}/plans", json={"wishes": [{"pieces": 4}], "humidity_pct": 85}).json
     assert 1 <= len(damp["troubles"]) <= 3
     assert all(each["times"] > 1 and each["lower"] for each in damp["troubles"])
-
-
-def test_forewarning_by_hand(tables: Tables) -> None:
-    """Twelve outcomes of one cause put its weight up by twelve; nothing is warned of where nothing speaks for it."""
-    troubles = load_troubles()
-    own = with_outcomes(troubles, {("ring", "too-much-liquid-oil"): 12, ("ring", "none-of-these"): 2})
-    weights = {prior.cause: prior.weight for prior in troubles.priors["ring"]}
-    after = {prior.cause: prior.weight for prior in own.priors["ring"]}
-    assert after["too-much-liquid-oil"] == weights["too-much-liquid-oil"] + 12
-    assert after["unknown-cause"] == weights["unknown-cause"] + 2
-    oily = make_formula(baking_soda=200, slsa_fine=60, corn_starch=40, sweet_almond_oil=160, citric_acid_anhydrous=60)
-    named = {each.symptom for each in forewarn(oily, tables, troubles)}
-    assert named & {"ring", "oil-film", "slippery", "separates", "slumps", "little-foam", "foam-gone-fast"}
 
 
 SEASON = {

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import struct
 from dataclasses import replace
+from importlib.resources import files
 
 import pytest
 
+from rosy_kettle.core.making.label.layout import lay_out
+from rosy_kettle.core.making.label.letters import CAP_HEIGHT, X_HEIGHT, LetterWidths, size_of
 from rosy_kettle.core.making.label.parts import FIXED_CAUTION, parts_on
-from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts, label_texts
+from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts, LabelText, label_texts
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.product import Product
 from tests.conftest import make_formula
@@ -62,3 +66,28 @@ def test_the_period_after_opening_stands_where_it_keeps_beyond_thirty_months(
     told = {each.element: each.text for each in made.texts}
     assert told.get("durability") == shown
     assert ("durability" in {each.element for each in made.missing}) is (shown is None)
+
+
+def test_letters_are_as_high_as_their_font_file_says() -> None:
+    """OpenType specification, OS/2 table: sxHeight and sCapHeight stand at bytes 86 and 88, in units of the em of head."""
+    font = (files("rosy_kettle.papers") / "fonts/ysabeau-office-regular.ttf").read_bytes()
+    rows = (font[12 + 16 * row : 28 + 16 * row] for row in range(struct.unpack(">H", font[4:6])[0]))
+    at = {row[:4]: struct.unpack(">I", row[8:12])[0] for row in rows}
+    (em,) = struct.unpack_from(">H", font, at[b"head"] + 18)
+    lower, capital = struct.unpack_from(">hh", font, at[b"OS/2"] + 86)
+    assert (pytest.approx(lower / em), pytest.approx(capital / em)) == (X_HEIGHT, CAP_HEIGHT)
+    assert size_of("mild", 1.6) == pytest.approx(1.6 * em / lower)
+    assert size_of("NET WT", 1.6) == pytest.approx(1.6 * em / capital)
+
+
+@pytest.mark.parametrize(("spare_mm", "lines"), [(0.01, 1), (-0.01, 2)])
+def test_a_short_text_runs_on_where_it_just_fits(spare_mm: float, lines: int) -> None:
+    """Ten letters of half their size, four fifths of it between, five letters more: 8.3 sizes between the margins."""
+    widths = LetterWidths(dict.fromkeys("abcdefghij", 500.0), {})
+    size = size_of("a", 1.2)
+    texts = [
+        LabelText(part, text, 1.2, "information", bold=False, rule="")
+        for part, text in (("maker", "abcdefghij"), ("contact", "abcde"))
+    ]
+    made = lay_out(texts, 4.0 + 8.3 * size + spare_mm, 40.0, widths)
+    assert len({line.baseline_mm for line in made.lines}) == lines

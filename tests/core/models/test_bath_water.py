@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from rosy_kettle.core.models.bath.activity import davies_activity_coefficient, debye_huckel_slope
 from rosy_kettle.core.models.bath.bath_water import BathPh, bath_ph
 from rosy_kettle.core.models.bath.equilibrium import BathIons, constants_at, solve_aired, solve_closed
+from rosy_kettle.core.models.bath.equilibrium import _Balance as Balance
 from rosy_kettle.core.records import Tables
 
 
@@ -59,6 +60,19 @@ def test_davies_at_zero_and_at_its_limit() -> None:
 def test_the_ion_product_of_water_follows_iapws(tables: Tables, temperature_c: float, pkw: float) -> None:
     constants = constants_at(temperature_c, tables.carbonate, dict(tables.acid_systems))
     assert -math.log10(constants.kw) == pytest.approx(pkw, abs=0.02)
+
+
+@pytest.mark.parametrize(("dic", "co2"), [(0.004, None), (None, 1e-5)])
+@pytest.mark.parametrize("ph", [3.0, 4.5, 6.3, 8.0, 10.2])
+def test_the_slope_of_the_charge_is_its_derivative(tables: Tables, ph: float, dic: float | None, co2: float | None) -> None:
+    """Central differences of the balance itself over ln a, with acids of one, two and three protons (calculus)."""
+    constants = constants_at(38, tables.carbonate, dict(tables.acid_systems))
+    acids = (("citric", 0.003), ("malic", 0.002), ("ascorbic", 0.001))
+    ions = BathIons(0.006, 0.006, acids, 0.0, calcium_mol_l=0.001, magnesium_mol_l=0.0005)
+    balance = Balance(ions, constants, dic, co2, 0.01, (0.006, 0.0008, 0.0004))
+    log_a, step = -ph * math.log(10), 1e-4
+    (above, _), (below, _) = (balance.charge(math.exp(log_a + side)) for side in (step, -step))
+    assert balance.charge(math.exp(log_a))[1] == pytest.approx((above - below) / (2 * step), rel=1e-5)
 
 
 def test_pure_water_is_neutral(tables: Tables) -> None:
