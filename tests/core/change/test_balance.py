@@ -16,6 +16,8 @@ from rosy_kettle.core.change.balance import BalanceProblem, BalanceResult, Targe
 from rosy_kettle.core.change.balance.effort import binder_ceiling_g, dearness
 from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.linear import linear_step
+from rosy_kettle.core.change.balance.result import _held_back as held_back
+from rosy_kettle.core.change.balance.result import _marginal as marginal
 from rosy_kettle.core.change.balance.substitute import substitutes
 from rosy_kettle.core.change.balance.task import task_of
 from rosy_kettle.core.change.why.compare import compare
@@ -339,3 +341,23 @@ def test_a_formula_beside_itself_differs_in_nothing(tables: Tables) -> None:
     lather = next(reading for reading in beside.readings if reading.reading == "lather.score")
     assert [cause.ingredient for cause in lather.causes] == ["slsa-fine"]
     assert "goes up mostly by" in lather.sentence
+
+
+def test_a_line_at_its_end_says_which(tables: Tables) -> None:
+    """Unless it is bounded a line goes to a quarter or to four times of what it was."""
+    task = task_of(BalanceProblem(SCOOP, (parse_target("lather.score>=65"),)), tables)
+    starch = task.ids.index("corn-starch")
+    for end_g, words in ((task.low_g, "shrinks to no less than"), (task.high_g, "grows to no more than")):
+        moved = task.start_g.copy()
+        moved[starch] = end_g[starch]
+        (held,) = [each.message for each in held_back(task, moved) if "starch" in each.message.lower()]
+        assert f"{words} {end_g[starch]:.1f} g" in held
+
+
+@pytest.mark.parametrize(("cost", "said"), [(0.0006, True), (-0.0006, True), (0.0004, False), (None, False)])
+def test_a_price_that_rounds_to_nothing_is_not_said(tables: Tables, cost: float | None, *, said: bool) -> None:
+    """Three places are told: half a thousandth is the least that is not told as nothing."""
+    task = task_of(BalanceProblem(SCOOP, (parse_target("lather.score>=65"),)), tables)
+    told = marginal(task, task.problem.targets[0], "Foam", 1.0, np.zeros(len(task.ids)), cost)
+    assert ("per piece" in told.message) is said
+    assert "0.000" not in told.message

@@ -243,3 +243,13 @@ def test_nothing_is_asked_that_only_a_formula_could_answer(tables: Tables) -> No
     for symptom in TROUBLES.priors:
         asked = {each.id for each in diagnose(symptom, None, tables, TROUBLES, None, {}).questions}
         assert not asked & {"hours_dried", "tub_l"}
+
+
+def test_what_the_record_says_is_not_asked(tables: Tables) -> None:
+    """A logged room answers for the air."""
+    logged = {"state": {"conditions": {"room_c": 21, "humidity_pct": 72}}}
+    asked, asked_beside = (
+        {each.id for each in diagnose("puffball", SOUND, tables, TROUBLES, batch, {}).questions} for batch in (None, logged)
+    )
+    assert "room_humidity_pct" in asked
+    assert "room_humidity_pct" not in asked_beside

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -236,3 +237,12 @@ def test_crumbs_are_right_too_once_there_is_acid_to_fizz(judge: Judge, tables: T
         assert dough.wanted.saturation_low is not None
         assert dough.wanted.saturation_from == (p.crumbly_from if right_too else dough.wanted.saturation_low)
     assert p.crumbly_from < dough.wanted.saturation_low
+
+
+@pytest.mark.parametrize(("water", "role", "mixes"), [
+    (0.04, "oil", False), (0.06, "oil", True), (0.65, "surfactant", True), (0.0, "humectant", True), (None, "oil", False),
+])  # fmt: skip
+def test_what_holds_water_stays_apart_from_fat(tables: Tables, water: float | None, role: str, *, mixes: bool) -> None:
+    """A twentieth of water and more mixes with water, and glycerin does without any (common practice, no published source)."""
+    liquid = replace(tables.ingredients["sunflower-oil-ho"], water_fraction=water, role=role)
+    assert make_palette([liquid]).mixes_with_water.tolist() == [mixes]
