@@ -78,7 +78,7 @@ def reading_answer(reading: Reading) -> ReadingAnswer:
         id=reading.id, label=reading.label, unit=reading.unit, kind=reading.kind, basis=reading.basis,
         explained=reading.explained, question=reading.question, scale_low=low, scale_high=high, decimals=reading.decimals,
         desk=reading.desk, curve=reading.curve, aim=reading.aim, has_why=reading.compute is not None,
-        half_width=reading.half_width,
+        half_width=reading.half_width, watched=reading.watched.place if reading.watched else None,
         lane=_band(reading.lane), always=_band(reading.always),
     )  # fmt: skip
 

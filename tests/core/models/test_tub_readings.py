@@ -239,3 +239,12 @@ def vars_of(record: object) -> dict[str, float]:
 def lather_of(result: Evaluation) -> float:
     assert result.lather.foam_l is not None
     return result.lather.foam_l
+
+
+@pytest.mark.parametrize(("oil_g", "felt"), [
+    (0.0, "none"), (0.29, "none"), (0.3, "little"), (3.9, "little"), (4.1, "rich"), (9.9, "rich"), (10.1, "very-oily"),
+])  # fmt: skip
+def test_how_rich_a_bath_is_goes_by_the_oil_of_one_dose(judge: Callable[[Formula], Evaluation], oil_g: float, felt: str) -> None:
+    """Skin feels a few tenths of a gram, 4 g are a rich bath, 10 g very oily (common practice, no published source)."""
+    formula = make_formula("damp-press", baking_soda=100 - oil_g, sweet_almond_oil=oil_g)
+    assert judge(replace(formula, use=Use(dose_g=100.0))).feel.richness == felt

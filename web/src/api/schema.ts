@@ -4238,6 +4238,11 @@ export interface components {
              */
             oil_g?: number | null;
             /**
+             * Richness
+             * @default null
+             */
+            richness?: string | null;
+            /**
              * Ring
              * @default null
              */
@@ -7351,6 +7356,8 @@ export interface components {
             scale_low: number | null;
             /** Unit */
             unit: string;
+            /** Watched */
+            watched: number | null;
         };
         /**
          * ReadingAsk

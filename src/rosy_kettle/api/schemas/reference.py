@@ -58,6 +58,8 @@ class ReadingAnswer(Response):
     aim: bool
     has_why: bool
     half_width: float | None
+    watched: int | None
+    """Where it stands among the readings that are set side by side when something changes."""
     lane: BandAnswer | None
     always: BandAnswer | None
 

@@ -26,8 +26,16 @@ class FeelParameters:
     dispersed_oil_slips: float = parameter(0.25, "how much of dispersed oil lies on the floor", "-", ESTIMATE, "low", (0.1, 0.5))
     slip_note_g: float = parameter(5.0, "oil on the tub floor that asks for a word", "g", "project default, no safety claim", "low", (2.0, 8.0))
     slip_warn_g: float = parameter(15.0, "oil on the tub floor that asks for a warning", "g", "project default, no safety claim", "low", (8.0, 25.0))
+    oil_felt_from_g: float = parameter(0.3, "oil of a dose from which skin feels any", "g", ESTIMATE, "low", (0.1, 1.0))
+    rich_from_g: float = parameter(4.0, "oil of a dose from which a bath is rich", "g", ESTIMATE, "low", (2.0, 6.0))
+    very_oily_from_g: float = parameter(10.0, "oil of a dose from which a bath is very oily", "g", ESTIMATE, "low", (7.0, 20.0))
     solid_fat_rings: float = parameter(1.5, "how solid fat rings", "-", ESTIMATE, "low", (1.0, 2.5))
     mica_rings: float = parameter(0.8, "how mica rings", "-", ESTIMATE, "low", (0.4, 1.2))
     mica_dispersed: float = parameter(0.6, "share of that an emulsifier takes", "-", ESTIMATE, "low", (0.3, 0.9))
     pigment_rings: float = parameter(2.0, "how pigment rings", "-", ESTIMATE, "low", (1.0, 3.0))
     residue_dispersed: float = parameter(0.5, "share of fat and pigment an emulsifier takes", "-", ESTIMATE, "low", (0.2, 0.8))
+
+    def richness(self, oil_g: float) -> str:
+        """Return how a bath with so much oil [g] feels: none, little, rich or very-oily."""
+        edges = ((self.very_oily_from_g, "very-oily"), (self.rich_from_g, "rich"), (self.oil_felt_from_g, "little"))
+        return next((word for from_g, word in edges if oil_g >= from_g), "none")

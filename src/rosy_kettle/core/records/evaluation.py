@@ -172,6 +172,8 @@ class Feel:
     free_oil_g: float | None = None
     ring: float | None = None
     slip: str | None = None
+    richness: str | None = None
+    """none, little, rich or very-oily, by the oil of the dose."""
     tint: float | None = None
     cloud: float | None = None
     stain: float | None = None

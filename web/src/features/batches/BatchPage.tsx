@@ -16,7 +16,7 @@ import {
 } from "../../api";
 import { emptied } from "../../lib/emptied";
 import { figure, sayMass } from "../../lib/numbers";
-import { valueAt } from "../../lib/readings";
+import { valueAt, watchedOf } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
 import { Button, Photos, useActInTurn, useNotice } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
@@ -121,16 +121,6 @@ function BatchRecord({
   );
 }
 
-/** Readings set side by side in the record. */
-const SHOWN = [
-  "dough.saturation",
-  "lather.score",
-  "firmness.at_20_c",
-  "drying.hours",
-  "bath.ph_stepin",
-  "feel.ring",
-];
-
 /** A reading of a batch; one of several portions is told by its first dough. */
 function told(evaluation: Batch["now"], reading: string): number | null {
   const first = evaluation.portions[0];
@@ -141,24 +131,21 @@ function told(evaluation: Batch["now"], reading: string): number | null {
 function Readings({ batch }: { batch: Batch }) {
   const reference = useReference();
   const shown = (value: number | null) => (value === null ? "–" : figure(value));
-  const declared = new Map(reference.data?.readings.map((reading) => [reading.id, reading]));
   return (
     <table className="self-start text-body">
       <caption className="text-left text-row italic text-soft">What was planned, and what was made</caption>
       <HeadRow columns={["", { says: "as planned", right: true }, { says: "as made", right: true }]} />
       <tbody>
-        {SHOWN.map((id) => {
+        {watchedOf(reference.data?.readings ?? []).map(({ id, label, unit }) => {
           const before = shown(told(batch.before, id));
           const now = shown(told(batch.now, id));
-          const reading = declared.get(id);
           return (
             <tr
               key={id}
               className={`border-b-[0.9px] border-ink ${before === now ? "text-soft" : "font-bold"}`}
             >
               <th scope="row" className="py-0.5 text-left [font-weight:inherit]">
-                {reading?.label ?? id}{" "}
-                <span className="text-caption font-medium text-soft">{reading?.unit}</span>
+                {label} <span className="text-caption font-medium text-soft">{unit}</span>
               </th>
               <td className="text-right">{before}</td>
               <td className="text-right">{now}</td>

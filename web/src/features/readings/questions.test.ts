@@ -30,7 +30,7 @@ const judged = (patch: Record<string, unknown> = {}): Evaluation =>
     firmness: { at_20_c: 77, at_30_c: 77 },
     release: { minutes: 4 },
     drying: { hours: 29, low_hours: 22, high_hours: 43, dries: true, reason: null },
-    feel: { oil_g: 1.2, free_oil_g: 0.9, ring: 12, slip: "none", tint: 0, cloud: 17 },
+    feel: { oil_g: 1.2, richness: "little", free_oil_g: 0.9, ring: 12, slip: "none", tint: 0, cloud: 17 },
     skin: { harshness_mg_l: 7, scent_share: 0.4 },
     cost: { currency: "USD", batch: "3.10", piece: "0.31", bath: "0.14", basis: "studio" },
     assumed: { humidity_pct: 40, room_c: 21, way: "crumbled", bath_c: 38, loss_fraction: 0.05 },
@@ -75,6 +75,7 @@ const declared = (id: string, question: string, patch: Partial<Reading> = {}): [
     aim: true,
     has_why: true,
     half_width: null,
+    watched: null,
     lane: null,
     always: null,
     ...patch,
@@ -169,7 +170,15 @@ describe("the seven questions", () => {
       firmness: { at_20_c: null, at_30_c: null },
       release: { minutes: null },
       drying: { hours: null, low_hours: null, high_hours: null, dries: null, reason: null },
-      feel: { oil_g: null, free_oil_g: null, ring: null, slip: null, tint: null, cloud: null },
+      feel: {
+        oil_g: null,
+        richness: null,
+        free_oil_g: null,
+        ring: null,
+        slip: null,
+        tint: null,
+        cloud: null,
+      },
       skin: { harshness_mg_l: null, scent_share: null },
       cost: { currency: "USD", batch: null, piece: null, bath: null, basis: "reference" },
     });
@@ -190,7 +199,7 @@ describe("the seven questions", () => {
     const bare = judged({
       lather: { active_g: 0, active_piece_g: 0, score: 0, score_band: [0, 0], foam_l: 0, height_cm: 0 },
       fizz: { co2_l: 0, co2_piece_l: 0, base_to_acid: null, limiting: null, bicarbonate_left_g: 0 },
-      feel: { oil_g: 0, free_oil_g: 0, ring: 0, slip: "none", tint: 0, cloud: 0 },
+      feel: { oil_g: 0, richness: "none", free_oil_g: 0, ring: 0, slip: "none", tint: 0, cloud: 0 },
     });
     expect(answers(bare)).toMatchObject({
       foam: "No surfactant",
@@ -199,9 +208,10 @@ describe("the seven questions", () => {
     });
   });
   it("warn of a slippery floor before the oil is called rich", () => {
-    const oily = (oil_g: number, slip: string) =>
-      answers(judged({ feel: { oil_g, free_oil_g: oil_g, ring: 40, slip, tint: 0, cloud: 0 } })).feel;
-    expect([oily(3, "none"), oily(7, "note"), oily(20, "warn")]).toEqual([
+    const oily = (richness: string, slip: string) =>
+      answers(judged({ feel: { oil_g: 7, richness, free_oil_g: 7, ring: 40, slip, tint: 0, cloud: 0 } }))
+        .feel;
+    expect([oily("little", "none"), oily("rich", "note"), oily("very-oily", "warn")]).toEqual([
       "A little oil",
       "Rich, mind the tub floor",
       "Very oily, slippery tub",

@@ -109,14 +109,9 @@ function fizzAnswer(all: Evaluation): Answer {
 }
 
 function feelAnswer(all: Evaluation): Answer {
-  const { oil_g, slip } = all.feel;
+  const { richness, slip } = all.feel;
   const slippery = slip === "warn" ? ", slippery tub" : slip === "note" ? ", mind the tub floor" : "";
-  if (oil_g === null) return { answer: "Not known yet", out: false };
-  if (oil_g < 0.3) return { answer: "No oil to speak of", out: false };
-  return {
-    answer: `${oil_g < 4 ? "A little oil" : oil_g < 10 ? "Rich" : "Very oily"}${slippery}`,
-    out: false,
-  };
+  return { answer: richness ? `${RICHNESS[richness]}${slippery}` : "Not known yet", out: false };
 }
 
 function kindAnswer(all: Evaluation, registry: Registry): Answer {
@@ -138,6 +133,12 @@ function costAnswer(all: Evaluation): Answer {
   return { answer: batch === null ? "No price yet" : `${signed(batch)} ${currency} a batch`, out: false };
 }
 
+const RICHNESS: Record<string, string> = {
+  none: "No oil to speak of",
+  little: "A little oil",
+  rich: "Rich",
+  "very-oily": "Very oily",
+};
 const whole = (value: number | null): string => (value === null ? "–" : String(Math.round(value)));
 const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const ph = (value: number | null): string => (value === null ? "not known" : fixed(value, 1));
@@ -198,10 +199,7 @@ const DETAILS: Record<string, Detail> = {
     };
   },
   "lather.active_g": (all, reading) => ({
-    explained: also(
-      reading,
-      `A whole piece holds ${sayMass(all.lather.active_piece_g ?? 0)}. Well-liked bars give 3 to 5 g (common practice).`,
-    ),
+    explained: also(reading, `A whole piece holds ${sayMass(all.lather.active_piece_g ?? 0)}.`),
   }),
   "fizz.co2_piece_l": (all, reading) => {
     const { co2_l, limiting, bicarbonate_left_g } = all.fizz;
@@ -216,17 +214,13 @@ const DETAILS: Record<string, Detail> = {
     return {
       value: Math.min(ratio, reading.scale_high ?? ratio),
       shown: ratio > 100 ? "over 100" : figure(ratio),
-      explained: also(reading, "Two to one is the trade's ratio; 1.31 to one uses up both with citric acid."),
     };
   },
   "feel.oil_g": (all, reading) => ({
     explained: also(reading, `${sayMass(all.feel.free_oil_g ?? 0)} of it stay free.`),
   }),
   "feel.ring": (all, reading) => ({
-    explained: also(
-      reading,
-      `Tint ${whole(all.feel.tint)}, cloud ${whole(all.feel.cloud)} of 100. Under 10 none, under 30 faint.`,
-    ),
+    explained: also(reading, `Tint ${whole(all.feel.tint)}, cloud ${whole(all.feel.cloud)} of 100.`),
   }),
   "release.minutes": (all, reading) => ({
     ...(all.release.minutes === null ? { shown: "never" } : {}),
@@ -234,7 +228,7 @@ const DETAILS: Record<string, Detail> = {
   }),
   "bath.ph_stepin": (all, reading) => {
     const { ph_fresh, ph_soak, ph_aired } = all.bath;
-    const told = `Fresh ${ph(ph_fresh)}, after 20 min ${ph(ph_soak)}, overnight ${ph(ph_aired)}. The lane is a project default, no safety claim.`;
+    const told = `Fresh ${ph(ph_fresh)}, after 20 min ${ph(ph_soak)}, overnight ${ph(ph_aired)}.`;
     return { explained: also(reading, told) };
   },
   "skin.scent_share": (all) => (all.skin.scent_share === null ? { shown: "not known", unit: "" } : {}),

@@ -2,22 +2,11 @@ import { useState } from "react";
 import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { figure, massFigure } from "../../lib/numbers";
-import { valueAt } from "../../lib/readings";
+import { valueAt, watchedOf } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
 import { NumberInput } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
 import { type Draft, type DraftLine, patchLine } from "../draft";
-
-const WATCHED = [
-  "dough.saturation",
-  "lather.score",
-  "firmness.at_20_c",
-  "drying.hours",
-  "release.minutes",
-  "feel.ring",
-  "skin.harshness_mg_l",
-  "cost.piece",
-];
 
 const text = (value: number | null) => (value === null ? "" : String(value));
 
@@ -61,8 +50,8 @@ export function BalanceOutcome({
         <table className="w-full text-body">
           <caption className="text-left text-label italic text-soft">Readings, before and after</caption>
           <tbody>
-            {WATCHED.map((path) => (
-              <Moved key={path} path={path} result={result} registry={registry} />
+            {watchedOf(registry.values()).map((reading) => (
+              <Moved key={reading.id} reading={reading} result={result} />
             ))}
           </tbody>
         </table>
@@ -140,29 +129,20 @@ function BoundLine({
   );
 }
 
-function Moved({
-  path,
-  result,
-  registry,
-}: {
-  path: string;
-  result: BalanceResult;
-  registry: ReadonlyMap<string, Reading>;
-}) {
-  const before = valueAt(result.readings_before as Evaluation, path);
-  const after = valueAt(result.readings_after as Evaluation, path);
+function Moved({ reading, result }: { reading: Reading; result: BalanceResult }) {
+  const before = valueAt(result.readings_before as Evaluation, reading.id);
+  const after = valueAt(result.readings_after as Evaluation, reading.id);
   if (before === null && after === null) return null;
   const shown = (value: number | null) => (value === null ? "–" : figure(value));
   const same = shown(before) === shown(after);
-  const reading = registry.get(path);
   return (
     <tr className={`border-b-[0.9px] border-ink ${same ? "text-soft" : "font-bold"}`}>
       <th scope="row" className="text-left [font-weight:inherit]">
-        {reading?.label ?? path}
+        {reading.label}
       </th>
       <td className="w-16 text-right">{shown(before)}</td>
       <td className="w-20 text-right">{same ? "" : `→ ${shown(after)}`}</td>
-      <td className="w-14 pl-2 text-caption text-soft">{reading?.unit}</td>
+      <td className="w-14 pl-2 text-caption text-soft">{reading.unit}</td>
     </tr>
   );
 }

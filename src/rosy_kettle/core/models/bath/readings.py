@@ -27,7 +27,8 @@ READINGS = (
         scale=(3.0, 11.0), decimals=1, half_width=0.1, curve="bath",
     ),
     Reading(
-        "bath.ph_stepin", "pH at step-in", "", "physical", "dose", "Half of the fast acids' gas has left as bubbles. Band 0.25.",
+        "bath.ph_stepin", "pH at step-in", "", "physical", "dose", "Half of the fast acids' gas has left as bubbles. "
+        "The lane is a project default, no safety claim. Band 0.25.",
         page="bath", question="kind", place=17, rests_on=("bath",), compute=lambda look: look.bath.ph_stepin, aim=True,
         watched=Watched(8, 0.3), scale=(3.0, 11.0), decimals=1, half_width=0.25, desk=0, curve="bath", always=PH_WANTED,
     ),

@@ -38,7 +38,8 @@ READINGS = (
     ),
     Reading(
         "dough.working_window_c", "Working window", "°C", "physical", "batch",
-        "The longest run of temperatures in the wanted state; kneaded doughs keep at least 2 % of their fat solid.",
+        "The longest run of temperatures in the wanted state; kneaded doughs keep at least "
+        f"{100 * USUAL.dough.least_solid_share:g} % of their fat solid.",
         page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=(10.0, 60.0), desk=1, curve="texture",
     ),
     Reading(
@@ -49,14 +50,15 @@ READINGS = (
     ),
     Reading(
         "dough.stickiness", "Sticks to gloves", "of 100", "practice", "batch",
-        "From S 0.80 on, by how tacky the liquids are. Band 20.",
+        f"From S {USUAL.dough.tacky_from:.2f} on, by how tacky the liquids are. Band 20.",
         page="dough", question="hold", place=30, rests_on=("dough", "mixing"),
         compute=lambda look: stickiness(look.mix, look.setting.judged_c) if look.one_dough else None, aim=True,
         watched=Watched(10, 20.0), scale=(0.0, 100.0),
     ),
     Reading(
         "dough.puff_pct", "Puff", "%", "practice", "batch",
-        "Lift of the resting dough where acid meets free water; about a third is left once stirred down. Factor of 2.",
+        "Lift of the resting dough where acid meets free water; "
+        f"about {100 * USUAL.gas.stirred_down:.0f} % is left once stirred down. Factor of 2.",
         page="dough", question="hold", place=31, rests_on=("gas",),
         compute=lambda look: look.puff.standing_pct if look.one_dough else None, aim=True,
     ),

@@ -24,6 +24,7 @@ class BathFeel:
     free_oil_g: float
     ring: float
     slip: str
+    richness: str
     slip_load_g: float
     tint: float
     cloud: float
@@ -73,6 +74,7 @@ def bath_feel(mix: Mix, dose_g: float, tub_l: float, bath_c: float) -> BathFeel:
         free_oil_g=free_g,
         ring=100 * (1 - exp(-load_g * spread / p.ring_scale_g)),
         slip="none" if slip_g < p.slip_note_g else "note" if slip_g <= p.slip_warn_g else "warn",
+        richness=p.richness(oil_g),
         slip_load_g=slip_g,
         tint=100 * (1 - 10 ** -(p.sight_cm * per_l * mix.of(palette.tint_l_g_cm))),
         cloud=100 * (1 - 10 ** -(p.sight_cm * per_l * mix.of(palette.cloud_l_g_cm))),

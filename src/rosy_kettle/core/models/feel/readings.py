@@ -5,6 +5,7 @@ from __future__ import annotations
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.models.feel import bath_feel
+from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.records.evaluation import Feel
 from rosy_kettle.core.records.reading import Reading, Watched
 
@@ -22,12 +23,14 @@ READINGS = (
         aim=True, watched=Watched(6, 2.0),
     ),
     Reading(
-        "feel.ring", "Ring", "of 100", "practice", "dose", "Free oil, solid fat, mica, clay and the like on the tub. Band 15.",
+        "feel.ring", "Ring", "of 100", "practice", "dose", "Free oil, solid fat, mica, clay and the like on the tub. "
+        "Under 10 none, under 30 faint. Band 15.",
         page="feel", question="feel", place=26, rests_on=("feel",), compute=lambda look: look.feel and look.feel.ring, aim=True,
         watched=Watched(5, 15.0), scale=(0.0, 100.0), decimals=0, desk=1, always=(None, 30.0),
     ),
     Reading(
-        "feel.tint", "Tint", "of 100", "practice", "dose", "Light a bather loses over 20 cm of water to dyes. Band 15.",
+        "feel.tint", "Tint", "of 100", "practice", "dose",
+        f"Light a bather loses over {USUAL.feel.sight_cm:g} cm of water to dyes. Band 15.",
         page="feel", question="feel", place=34, rests_on=("feel",), compute=lambda look: look.feel and look.feel.tint, aim=True,
         scale=(0.0, 100.0),
     ),
@@ -60,4 +63,6 @@ def read_feel(mix: Mix, setting: Setting) -> Feel:
         Oil [g] and indices
     """
     felt = bath_feel(mix, setting.assumed.dose_g, setting.assumed.tub_l, setting.assumed.bath_c)
-    return Feel(felt.oil_g, felt.free_oil_g, felt.ring, felt.slip, felt.tint, felt.cloud, felt.stain, felt.slip_load_g)
+    return Feel(
+        felt.oil_g, felt.free_oil_g, felt.ring, felt.slip, felt.richness, felt.tint, felt.cloud, felt.stain, felt.slip_load_g
+    )

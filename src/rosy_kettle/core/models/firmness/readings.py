@@ -6,6 +6,7 @@ from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.models.fats.eutectic import eutectic_loss
 from rosy_kettle.core.models.firmness import piece_firmness
+from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.records.evaluation import Firmness
 from rosy_kettle.core.records.reading import Reading, Watched
 
@@ -14,7 +15,8 @@ __all__ = ["READINGS", "read_firmness"]
 READINGS = (
     Reading(
         "firmness.at_20_c", "Firmness at 20 °C", "of 98", "practice", "piece",
-        "What hardens less what softens, by share; fat-carried pieces by solid fat. Band 12; trust a ranking 10 apart.",
+        "What hardens less what softens, by share; fat-carried pieces by solid fat. "
+        f"Band {USUAL.firmness.band:g}; trust a ranking 10 apart.",
         page="firmness", question="set", place=20, rests_on=("firmness", "mixing"),
         compute=lambda look: look.firm_at(look.mix.parameters.firmness.cool_room_c), aim=True, watched=Watched(2, 12.0),
         scale=(0.0, 100.0), decimals=0, desk=0, curve="solid-fat",

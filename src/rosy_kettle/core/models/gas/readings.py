@@ -22,7 +22,8 @@ READINGS = (
         page="gas", question="fizz", place=4, rests_on=("gas",), compute=lambda look: look.fizz.brisk_co2_l, curve="bath",
     ),
     Reading(
-        "fizz.base_to_acid", "Base to acid", "g/g", "exact", "batch", "Bases against acids by mass, baking powder left out.",
+        "fizz.base_to_acid", "Base to acid", "g/g", "exact", "batch", "Bases against acids by mass, baking powder left out. "
+        "Two to one is the trade's ratio; 1.31 to one uses up both with citric acid.",
         page="gas", question="fizz", place=5, rests_on=("gas",), compute=lambda look: look.fizz.base_to_acid, aim=True,
         scale=(0.0, 6.0), desk=1, curve="bath",
     ),

@@ -9,6 +9,7 @@ from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.models.gas.gas_release import brisk_per_100_g
 from rosy_kettle.core.models.lather import active_share, foam, tub_concentration
+from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.records.evaluation import Lather
 from rosy_kettle.core.records.reading import Reading, Watched
 
@@ -16,7 +17,8 @@ __all__ = ["READINGS", "read_lather"]
 
 READINGS = (
     Reading(
-        "lather.active_g", "Active in bath", "g", "exact", "dose", "Surfactant lines times their active fraction, for one dose.",
+        "lather.active_g", "Active in bath", "g", "exact", "dose", "Surfactant lines times their active fraction, for one dose. "
+        "Of a whole piece well-liked bars give 3 to 5 g (common practice).",
         page="lather", question="foam", place=8, rests_on=("lather",), compute=lambda look: look.lather and look.lather.active_g,
         aim=True, scale=(0.0, 8.0), desk=1, curve="foam",
     ),
@@ -28,13 +30,14 @@ READINGS = (
     ),
     Reading(
         "lather.foam_l", "Foam", "L", "practice", "dose",
-        "15 L a gram of reference surfactant, lifted by mixing kinds, broken by oil.",
+        f"{USUAL.lather.litres_per_gram:g} L a gram of reference surfactant, lifted by mixing kinds, broken by oil.",
         page="lather", question="foam", place=11, rests_on=("lather",), compute=lambda look: look.lather and look.lather.foam_l,
         curve="foam",
     ),
     Reading(
         "lather.score", "Foam score", "of 100", "practice", "dose",
-        "Foam in the tub on a scale that fills; well-liked doses score 50 to 70. Band 12.",
+        "Foam in the tub on a scale that fills; well-liked doses score 50 to 70. "
+        f"Band {USUAL.lather.score_band:g}.",
         page="lather", question="foam", place=12, rests_on=("lather",), compute=lambda look: look.lather and look.lather.score,
         aim=True, watched=Watched(1, 12.0), scale=(0.0, 100.0), decimals=0, desk=0, curve="foam",
     ),
