@@ -9,6 +9,7 @@ from pathlib import Path
 
 from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
 from rosy_kettle.core.change.why import contributions
+from rosy_kettle.core.parameters import constants_in, records
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files.formula_file import formula_file_from_data, formula_from_file
@@ -59,6 +60,7 @@ def main() -> None:
     _put("why", "worked example", _explained(tables))
     _put("overview", "demo table", _demo_table())
     _put("checks", "baths", _baths(tables))
+    _put("constants", "constants", _constants())
     _put("balance", "wishes", _wishes(tables))
 
 
@@ -86,6 +88,25 @@ def _wishes(tables: Tables) -> str:
         scaled = "every line in proportion" if len(moves) > len(texts) + 2 else ", ".join(moves)
         rows.append(f"| {name} | {', '.join(texts)} | {result.status}: {scaled} g |")
     return "\n".join(rows)
+
+
+def _constants() -> str:
+    """Every constant of every parameter record, as it stands before a studio has learnt better."""
+    blocks = []
+    for name, record in records().items():
+        rows = [
+            f"## {name}",
+            "",
+            "| constant | what it is | value | unit | range | source | sure |",
+            "|---|---|---|---|---|---|---|",
+        ]
+        for field, each in constants_in(record).items():
+            span = "–" if each.low is None or each.high is None else f"{each.low:g} to {each.high:g}"
+            rows.append(
+                f"| `{field}` | {each.name} | {each.value:.10g} | {each.unit} | {span} | {each.source} | {each.confidence} |"
+            )
+        blocks.append("\n".join(rows))
+    return "\n\n".join(blocks)
 
 
 def _baths(tables: Tables) -> str:

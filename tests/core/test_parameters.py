@@ -14,7 +14,7 @@ from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_targe
 from rosy_kettle.core.change.why import constants_of
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.plan import Wish, make_run_sheet, plan_order
-from rosy_kettle.core.parameters import USUAL, constants_in
+from rosy_kettle.core.parameters import USUAL, constants_in, records
 from rosy_kettle.core.parameters.declared import ESTIMATE, parameter
 from rosy_kettle.core.parameters.drying import DryingParameters
 from rosy_kettle.core.readings.charts import charts_of
@@ -70,6 +70,23 @@ def test_no_model_holds_a_figure_of_its_own() -> None:
         small = {value for value in held if isinstance(value, int) and value <= 20} | SMALL
         wrong[name] = [value for value in held if not (name in GEOMETRY and value in small) and value != 0.5]
     assert {name: held for name, held in wrong.items() if held} == {}
+
+
+def test_the_page_of_constants_is_true() -> None:
+    """What a maker reads of a constant is what the models use: value, unit, range and source of each."""
+    page = (MODELS.parents[3] / "docs/science/constants.md").read_text(encoding="utf-8")
+    told = {}
+    for block in page.split("\n## ")[1:]:
+        rows = [[cell.strip() for cell in row.split("|")[1:-1]] for row in block.splitlines() if row.startswith("| `")]
+        told |= {(block.split("\n", 1)[0], row[0].strip("`")): row[1:] for row in rows}
+    kept = {(name, field): each for name, record in records().items() for field, each in constants_in(record).items()}
+    assert told.keys() == kept.keys()
+    for key, (what, value, unit, span, source, sure) in told.items():
+        each = kept[key]
+        assert float(value) == pytest.approx(each.value, rel=1e-9), key
+        assert (what, unit, source, sure) == (each.name, each.unit, each.source, each.confidence), key
+        ends = [] if span == "–" else [float(end) for end in span.split(" to ")]
+        assert ends == pytest.approx([end for end in (each.low, each.high) if end is not None]), key
 
 
 def with_formulas() -> list[tuple[str, str]]:
