@@ -361,3 +361,11 @@ def test_a_price_that_rounds_to_nothing_is_not_said(tables: Tables, cost: float 
     told = marginal(task, task.problem.targets[0], "Foam", 1.0, np.zeros(len(task.ids)), cost)
     assert ("per piece" in told.message) is said
     assert "0.000" not in told.message
+
+
+def test_a_sentence_of_what_more_takes_names_the_largest_moves_of_a_step_or_more(tables: Tables) -> None:
+    task = task_of(BalanceProblem(SCOOP, (parse_target("lather.score>=65"),)), tables)
+    moved = np.zeros(len(task.ids))
+    moved[task.ids.index("slsa-fine")], moved[task.ids.index("glycerin")] = 3.0, 0.4 * task.problem.step_g
+    told = marginal(task, task.problem.targets[0], "Foam", 1.0, moved, None)
+    assert told.message == f"Foam +1 takes +3.0 g {tables.ingredients['slsa-fine'].short_name}."

@@ -151,3 +151,12 @@ def test_a_weighing_that_is_off_speaks_and_two_on_both_sides_speak_of_a_mix_up(t
     assert (of((50, 50))["weighing-off"], of((60, 50))["weighing-off"]) == (False, True)
     assert of((60, 50), (70, 50))["two-weighings-off"] is False
     assert of((60, 50), (40, 50))["two-weighings-off"] is True
+
+
+@pytest.mark.parametrize(("lines", "missing"), [
+    ({"cream_of_tartar": 45.0, "corn_starch": 20.0}, False), ({"cream_of_tartar": 45.0}, False), ({"corn_starch": 2.0}, False),
+    ({"sunflower_oil_ho": 20.0}, True),
+])  # fmt: skip
+def test_starch_clay_butter_and_tartar_harden(tables: Tables, lines: dict[str, float], *, missing: bool) -> None:
+    """Any of them will do (common practice, no published source)."""
+    assert known(tables, make_formula(baking_soda=200, glycerin=30, **lines))["hardener-missing"] is missing

@@ -119,3 +119,13 @@ def test_noise_alone_is_still_flat_nineteen_times_of_twenty_and_too_few_say_noth
     assert (exact.degree, exact.flat, exact.repeatability) == (1, None, None)
     assert exact.best is not None
     assert exact.best.value == pytest.approx(4.0)
+
+
+@pytest.mark.parametrize(("difference", "flat"), [(2.3, True), (2.5, False)])
+def test_a_difference_that_was_picked_has_to_pass_scheffes_bound(difference: float, *, flat: bool) -> None:
+    """Three means of four with s = √(12/9): √(2 · 4.26) · s · √(1/4 + 1/4) = 2.38, F(0.95; 2, 9) = 4.26 by the tables."""
+    shares = np.repeat(np.eye(3), 4, axis=0)
+    seen = np.repeat([0.0, difference / 2, difference], 4) + np.tile([1.0, -1.0], 6)
+    fit = fit_response(WHOLE, shares, seen, "more")
+    assert (fit.degree, fit.flat) == (1, flat)
+    assert fit.repeatability == pytest.approx((12 / 9) ** 0.5)

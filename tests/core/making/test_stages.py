@@ -43,7 +43,12 @@ def test_shaping_takes_its_minutes_a_piece(tables: Tables, tool: str | None, eac
 def test_weighing_mixing_and_melting_are_by_the_line_and_by_the_bowl(tables: Tables) -> None:
     one, three = (minutes(schedule(PRESSED, tables, Wish(30), capacity_g=capacity_g)) for capacity_g in (None, 1300.0))
     bowls = len(plan_order(PRESSED, tables, [Wish(30)], None, 1300.0, {}).bowls_g)
-    assert bowls > 1
+    assert bowls == 2
+    words = [
+        next(each for each in schedule(PRESSED, tables, Wish(30), capacity_g=capacity_g).stages if each.id == "mix")
+        for capacity_g in (None, 1300.0)
+    ]
+    assert [each.why for each in words] == ["1 bowl", "2 bowls"]
     assert (one["prepare"], three["prepare"]) == (15.0, 15.0)
     assert (one["weigh"], three["weigh"]) == (4 * 1.5, 4 * 1.5 * bowls)
     assert (one["mix"], three["mix"]) == (10.0, 10.0 * bowls)

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from scipy.optimize import curve_fit
 
-from rosy_kettle.core.making.rack.drying_curve import Prior, prior_of
+from rosy_kettle.core.making.rack.drying_curve import Prior, fit_curve, prior_of
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
 from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_drying
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -137,3 +137,52 @@ def test_the_formula_gives_the_prior_of_its_own_hours(tables: Tables) -> None:
     still = prior.share * math.exp(-hours / prior.tau_h)
     assert still == pytest.approx(0.003, rel=0.05), "at the model's hour what is left is what may be left"
     assert prior_of_formula(None, tables).hours is None
+
+
+NOISES = ((0.65, 0.10), (1.0, 0.30), (1.6, 0.30), (2.6, 0.24), (4.2, 0.06))
+"""How much larger or smaller than nearly half a step a weighing's spread may be, and how likely each is beforehand; estimates."""
+
+
+def by_brute_force(kept: list[WeighIn], step_g: float, prior: Prior) -> tuple[float, float, float]:
+    """Means of ln tau, of what leaves and of what lasts, by the joint normal density of all weighings for each tau and noise.
+
+    Rasmussen and Williams, Gaussian Processes for Machine Learning (2006), 2.1: a linear model's weights integrated out. A formula
+    is right about its pieces in nine of ten; where pieces are taken off the pan they differ by a twentieth.
+    """
+    hours, pieces = np.array([each.hours for each in kept]), np.array([each.pieces for each in kept])
+    mass = np.array([each.mass_g for each in kept]) / pieces
+    other = 0.05 * mass[0] * np.sqrt(np.abs(1 / pieces - 1 / 6))
+    rows = []
+    for belief, tau_spread, share, spread in ((0.9, prior.tau_spread, prior.share, prior.share_spread), (0.1, 0.9, 0.04, 0.05)):
+        for away in np.linspace(-4, 4, 801):
+            log_tau = math.log(prior.tau_h) + tau_spread * away
+            basis = np.stack([np.exp(-hours / math.exp(log_tau)), np.ones_like(hours)], axis=1)
+            start, wide = np.array([share * mass[0], 0.0]), np.diag([(spread * mass[0]) ** 2, 1e3**2])
+            for factor, likely in NOISES:
+                noise = np.diag((factor * 0.45 * step_g / pieces) ** 2 + other**2)
+                joint = basis @ wide @ basis.T + noise
+                off = mass - basis @ start
+                solved = np.linalg.solve(joint, off)
+                log_p = -0.5 * (off @ solved + np.linalg.slogdet(joint)[1] + away**2) + math.log(belief * likely)
+                rows.append((log_p, log_tau, *(start + wide @ basis.T @ solved)))
+    table = np.array(rows)
+    weight = np.exp(table[:, 0] - table[:, 0].max())
+    log_tau, loss, lasting = weight @ table[:, 1:] / weight.sum()
+    return float(log_tau), float(loss), float(lasting)
+
+
+@pytest.mark.parametrize(("shares", "pieces"), [
+    ((1.0, 0.985, 0.97, 0.962), (6, 6, 6, 6)), ((1.0, 0.99, 0.983, 0.981), (6, 6, 5, 6)), ((1.0, 0.96, 0.93, 0.915), (6, 6, 6, 6)),
+    ((1.0, 0.992), (6, 6)),
+])  # fmt: skip
+def test_the_curves_behind_the_weighings_are_bayes_own(shares: tuple[float, ...], pieces: tuple[int, ...]) -> None:
+    prior, step_g = prior_of(30.0, 0.05, 0.003), 0.5
+    kept = [
+        WeighIn(hours, round(FRESH_G * share * count / step_g) * step_g, count)
+        for hours, share, count in zip((0.0, 5.0, 14.0, 24.0), shares, pieces, strict=False)
+    ]
+    curve = fit_curve(kept, step_g, prior)
+    log_tau, loss, lasting = by_brute_force(kept, step_g, prior)
+    assert float(curve.weight @ np.log(curve.tau_h)) == pytest.approx(log_tau, abs=0.02)
+    assert float(curve.weight @ curve.to_lose_g) == pytest.approx(loss, rel=0.01)
+    assert float(curve.weight @ curve.lasting_g) == pytest.approx(lasting, rel=1e-3)

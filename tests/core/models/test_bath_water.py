@@ -7,9 +7,11 @@ import math
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from molmass import Formula as ChemicalFormula
 
+from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.models.bath.activity import davies_activity_coefficient, debye_huckel_slope
-from rosy_kettle.core.models.bath.bath_water import BathPh, bath_ph
+from rosy_kettle.core.models.bath.bath_water import SODIUM_CITRATE_G_MOL, SPECTATORS_MOL_STRENGTH_PER_G, BathPh, bath_ph
 from rosy_kettle.core.models.bath.equilibrium import BathIons, constants_at, solve_aired, solve_closed
 from rosy_kettle.core.models.bath.equilibrium import _Balance as Balance
 from rosy_kettle.core.records import Tables
@@ -127,3 +129,23 @@ def test_every_bath_is_balanced_and_in_order(
     assert more_soda.aired > ph.aired - ROUNDING, "more soda, more alkaline in the end"
     more_acid = bath(tables, litres, bath_c, **(grams | {"citric_acid_anhydrous": citric + 20}))
     assert more_acid.fresh < ph.fresh + ROUNDING, "more acid, more sour"
+
+
+@pytest.mark.parametrize(("salt", "formula", "per_mol"), [
+    ("sea-salt-fine", "NaCl", 1), ("epsom-salt", "MgSO4(H2O)7", 4), ("magnesium-chloride-flakes", "MgCl2(H2O)6", 3),
+    ("sodium-sulfate", "Na2SO4", 3),
+])  # fmt: skip
+def test_the_ionic_strength_of_salts_is_half_the_sum_of_squared_charges(salt: str, formula: str, per_mol: int) -> None:
+    """By definition, with molar masses by a periodic-table package."""
+    assert per_mol / SPECTATORS_MOL_STRENGTH_PER_G[salt] == pytest.approx(ChemicalFormula(formula).mass, abs=0.02)
+
+
+def test_sodium_citrate_weighs_what_the_periodic_table_says() -> None:
+    assert pytest.approx(ChemicalFormula("Na3C6H5O7(H2O)2").mass, abs=0.02) == SODIUM_CITRATE_G_MOL
+
+
+def test_acids_bases_salts_and_citrate_move_the_ph_and_powders_that_stay_powder_do_not(tables: Tables) -> None:
+    """What dissolves to ions counts in the charge balance or its ionic strength (textbook); starch, clay and butter do not."""
+    named = ["citric-acid-anhydrous", "baking-soda", "sea-salt-fine", "sodium-citrate", "corn-starch", "kaolin", "cocoa-butter"]
+    palette = make_palette([tables.ingredients[name] for name in named])
+    assert palette.moves_ph.tolist() == [True, True, True, True, False, False, False]
