@@ -18,6 +18,7 @@ from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.linear import linear_step
 from rosy_kettle.core.change.balance.result import _held_back as held_back
 from rosy_kettle.core.change.balance.result import _marginal as marginal
+from rosy_kettle.core.change.balance.substitute import _against as against_of
 from rosy_kettle.core.change.balance.substitute import substitutes
 from rosy_kettle.core.change.balance.task import task_of
 from rosy_kettle.core.change.why.compare import compare
@@ -284,6 +285,7 @@ def test_the_methods_own_binder_comes_before_other_wetters(tables: Tables) -> No
     glycerin, betaine, soda = (tables.ingredients[name] for name in ("glycerin", "capb-liquid", "baking-soda"))
     up, _down = dearness([glycerin, betaine, soda], 1000.0, method)
     assert up[0] < up[2] < up[1]
+    assert up[0] / up[2] == pytest.approx(0.6)
     assert up[1] / up[2] == pytest.approx(1.3 * 1.6), "a surfactant by its role, and that it is not the binder"
     assert binder_ceiling_g(betaine, method, 60.0) == 60.0
     assert [binder_ceiling_g(item, method, 60.0) for item in (glycerin, soda)] == [math.inf, math.inf]
@@ -347,6 +349,8 @@ def test_a_line_at_its_end_says_which(tables: Tables) -> None:
     """Unless it is bounded a line goes to a quarter or to four times of what it was."""
     task = task_of(BalanceProblem(SCOOP, (parse_target("lather.score>=65"),)), tables)
     starch = task.ids.index("corn-starch")
+    assert task.low_g[starch] == pytest.approx(task.start_g[starch] / 4, abs=task.problem.step_g)
+    assert task.high_g[starch] == pytest.approx(4 * task.start_g[starch], abs=task.problem.step_g)
     for end_g, words in ((task.low_g, "shrinks to no less than"), (task.high_g, "grows to no more than")):
         moved = task.start_g.copy()
         moved[starch] = end_g[starch]
@@ -369,3 +373,37 @@ def test_a_sentence_of_what_more_takes_names_the_largest_moves_of_a_step_or_more
     moved[task.ids.index("slsa-fine")], moved[task.ids.index("glycerin")] = 3.0, 0.4 * task.problem.step_g
     told = marginal(task, task.problem.targets[0], "Foam", 1.0, moved, None)
     assert told.message == f"Foam +1 takes +3.0 g {tables.ingredients['slsa-fine'].short_name}."
+
+
+@pytest.mark.parametrize(("line", "kept", "said"), [
+    ("baking-soda", 0.74, "26 % of the bulk would be gone"), ("baking-soda", 0.76, ""), ("cream-of-tartar", 0.74, ""),
+])  # fmt: skip
+def test_a_stand_in_may_not_take_a_quarter_of_the_bulk(tables: Tables, line: str, kept: float, said: str) -> None:
+    """Bulk is what makes up a fifth of a formula and more (common practice, no published source)."""
+    weighed, _ = weigh_formula(SCOOP, tables)
+    before_g = np.array([each.mass_g for each in weighed])
+    at = next(index for index, each in enumerate(weighed) if each.ingredient.id == line)
+    moved = before_g.copy()
+    moved[at] *= kept
+    against = against_of(SCOOP, tables, [each.ingredient for each in weighed], before_g, moved, at)
+    assert ("bulk" in against) is bool(said)
+    assert said in against
+
+
+def test_the_bulk_is_the_last_to_be_taken_out(tables: Tables) -> None:
+    """A gram less of a base counts five, of an acid four, of anything else three grams more of it; common practice, estimate."""
+    named = ["baking-soda", "corn-starch", "citric-acid-anhydrous", "slsa-fine", "whole-milk-powder", "sea-salt-fine"]
+    items = [tables.ingredients[name] for name in named]
+    up, down = dearness(items, 1000.0, tables.methods["damp-press"])
+    assert (down / up[0]).tolist() == pytest.approx([5.0, 3.0, 4.0, 3.0, 3.0, 3.0])
+    assert (up / up[0]).tolist() == pytest.approx([1.0, 1.0, 1.2, 1.3, 1.6, 2.0])
+    assert up[0] == pytest.approx(1 / 1000)
+
+
+def test_a_band_is_drawn_in_by_its_margin_and_never_past_its_thirds(tables: Tables) -> None:
+    task = task_of(BalanceProblem(SCOOP, (parse_target("dough.saturation=0.65..0.95"), parse_target("lather.score>=65"))), tables)
+    low, high = task.ends(1e-3)
+    assert (low[0], high[0]) == (pytest.approx(0.65 + 1e-3 * task.scales[0]), pytest.approx(0.95 - 1e-3 * task.scales[0]))
+    low, high = task.ends(1e3)
+    assert (low[0], high[0]) == (pytest.approx(0.75), pytest.approx(0.85))
+    assert low[1] == pytest.approx(65 + 1e3 * task.scales[1]), "an open band has no thirds"

@@ -109,6 +109,16 @@ def test_a_height_counts_for_the_minute_it_was_asked_at_within_a_fifth(*, minute
     assert [each.minutes for each in mean_heights([state])] == ([5.0] if counts else [])
 
 
+def test_foam_is_compared_when_it_was_measured_at_one_five_ten_and_twenty_minutes() -> None:
+    """Minutes by which foaming power and its stability are read (after the Ross and Miles pour test, ASTM D1173: at once and at 5 min)."""
+    events = [
+        TubEvent(at, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 9.0 - at})
+        for at, minutes in enumerate((1, 3, 5, 7, 10, 15, 20, 30), start=1)
+    ]
+    found = mean_heights([tub_state_of(events)])
+    assert [(each.minutes, each.height_cm) for each in found] == [(1.0, 8.0), (5.0, 6.0), (10.0, 4.0), (20.0, 2.0)]
+
+
 def test_figures_that_agree_to_the_last_digit_still_hide_their_step() -> None:
     """A reading to a tenth is off by a tenth over the root of twelve (uniform distribution; JCGM 100:2008, 4.3.7)."""
     told = judge_series(

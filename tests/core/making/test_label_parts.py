@@ -91,3 +91,9 @@ def test_a_short_text_runs_on_where_it_just_fits(spare_mm: float, lines: int) ->
     ]
     made = lay_out(texts, 4.0 + 8.3 * size + spare_mm, 40.0, widths)
     assert len({line.baseline_mm for line in made.lines}) == lines
+
+
+def test_a_letter_the_font_has_not_takes_six_tenths_of_the_size() -> None:
+    widths = LetterWidths({"a": 500.0}, {"a": 550.0})
+    assert widths.of("a☃", 10.0, bold=False) == pytest.approx(5.0 + 6.0)
+    assert widths.of("a☃", 10.0, bold=True) == pytest.approx(5.5 + 6.0)
