@@ -407,3 +407,43 @@ def test_a_band_is_drawn_in_by_its_margin_and_never_past_its_thirds(tables: Tabl
     low, high = task.ends(1e3)
     assert (low[0], high[0]) == (pytest.approx(0.75), pytest.approx(0.85))
     assert low[1] == pytest.approx(65 + 1e3 * task.scales[1]), "an open band has no thirds"
+
+
+def ends_of(formula: Formula, tables: Tables, objective: str) -> set[tuple[str, float | None, float | None, bool]]:
+    weighed, _ = weigh_formula(formula, tables)
+    problem = BalanceProblem(formula, (), objective)
+    watch = watch_of(problem, tables, [line.ingredient for line in weighed], np.array([line.mass_g for line in weighed]))
+    targets = [(guard.target, guard.hard) for guard in watch.guards]
+    return {(t.reading, *(None if end is None else round(end, 3) for end in (t.low, t.high)), hard) for t, hard in targets}
+
+
+def test_what_a_maker_would_not_give_up_is_kept(tables: Tables) -> None:
+    """The ends that docs/science/balance.md names: acid and base, pH, scent, hold and feel (common practice, project defaults)."""
+    ends = ends_of(SCOOP, tables, "least-change")
+    assert {
+        ("fizz.base_to_acid", 1.6, None, True), ("bath.ph_stepin", 5.5, 8.5, True), ("bath.ph_soak", 5.5, 8.5, True),
+        ("dough.stickiness", None, 60.0, False), ("release.minutes", None, 30.0, False), ("drying.hours", None, 72.0, False),
+        ("feel.ring", None, 45.0, False), ("firmness.at_20_c", 45.0, None, False), ("lather.score", 40.0, None, False),
+    } <= ends  # fmt: skip
+    pressed = make_formula("damp-press", baking_soda=200, citric_acid_anhydrous=100, corn_starch=40, witch_hazel_distillate=4)
+    assert ("fizz.base_to_acid", 1.7, 2.5, True) in ends_of(pressed, tables, "least-change")
+
+
+def test_what_is_chased_leaves_hold_and_feel_about_as_they_are(tables: Tables) -> None:
+    """Ten points of foam, firmness and ring, 2 g less and 4 g more oil, a tenth of the batch (project defaults)."""
+    now = evaluate(SCOOP, tables)
+    assert now.lather.score is not None
+    assert now.feel.oil_g is not None
+    ends = ends_of(SCOOP, tables, "cheapest")
+    assert {
+        ("mass_g", round(0.9 * now.mass_g, 3), round(1.1 * now.mass_g, 3), True),
+        ("lather.score", round(now.lather.score - 10, 3), None, True),
+        ("firmness.at_20_c", round(now.firmness.at_20_c - 10, 3), None, True),
+        ("feel.oil_g", round(max(0.0, now.feel.oil_g - 2), 3), round(now.feel.oil_g + 4, 3), True),
+        ("feel.ring", None, round(now.feel.ring + 10, 3), True),
+    } <= ends  # fmt: skip
+    oily = replace(SCOOP, use=Use(dose_g=98))
+    heavy = evaluate(oily, tables).feel.oil_g
+    assert heavy is not None
+    assert heavy > 2
+    assert ("feel.oil_g", round(heavy - 2, 3), round(heavy + 4, 3), True) in ends_of(oily, tables, "cheapest")

@@ -160,3 +160,13 @@ def test_a_weighing_that_is_off_speaks_and_two_on_both_sides_speak_of_a_mix_up(t
 def test_starch_clay_butter_and_tartar_harden(tables: Tables, lines: dict[str, float], *, missing: bool) -> None:
     """Any of them will do (common practice, no published source)."""
     assert known(tables, make_formula(baking_soda=200, glycerin=30, **lines))["hardener-missing"] is missing
+
+
+@pytest.mark.parametrize(("lines", "fact"), [
+    ({"dye_blue_ws": 0.5}, "dye-dry"), ({"mica_pigment": 0.5}, "mica-bare"), ({"sugar_white": 5.0}, "sugar-on-it"),
+])  # fmt: skip
+def test_what_is_in_it_speaks_and_what_is_not_is_silent(tables: Tables, lines: dict[str, float], fact: str) -> None:
+    assert known(tables, make_formula(**PLAIN, **lines))[fact] is True
+    assert known(tables, make_formula(**PLAIN))[fact] is False
+    held = known(tables, make_formula(**PLAIN, **lines, polysorbate_80=2))
+    assert held[fact] is (fact != "mica-bare"), "an emulsifier carries mica, and neither dye nor sugar"

@@ -11,6 +11,7 @@ import pytest
 from rosy_kettle.core.making.bench import BatchEvent, BenchStep, bench_steps, in_grams, state_of
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison, MadeBatch, compare_batches
 from rosy_kettle.core.making.plan import sheet_of
+from rosy_kettle.core.readings.registry import notable
 from rosy_kettle.core.records import Formula, Room, Tables
 from tests.conftest import make_formula
 
@@ -59,6 +60,8 @@ def test_the_line_that_moves_most_is_named_with_its_shares(tables: Tables, chang
     assert found.sentence.startswith(f"What differs most is {tables.ingredients[ingredient].short_name}")
     assert [each.weight for each in found.differences] == sorted((each.weight for each in found.differences), reverse=True)
     assert all(each.weight >= 0.5 for each in found.differences)
+    move = top.moves[0]
+    assert top.weight == pytest.approx(abs(move.by) / notable(move.reading, 1.0)), "in changes a maker would notice"
     back = compare_batches(second, first, tables)
     assert back.differences[0].ingredient == ingredient
     assert (back.differences[0].first_pct, back.differences[0].second_pct) == (top.second_pct, top.first_pct)

@@ -41,6 +41,12 @@ def test_large_packs_break_even_by_hand_and_what_nobody_sells_is_said() -> None:
     assert cheapest_packs({"soda": 0.0}, []) == ([], [], {})
 
 
+def test_of_two_ways_that_cost_the_same_the_less_is_bought() -> None:
+    """What is left over keeps no better for having been bought (common practice)."""
+    bought, _paid, _missing = cheapest_packs({"soda": 400.0}, [offer(500, "6"), offer(1000, "6"), offer(800, "6")])
+    assert [(each.offer.pack_g, each.packs) for each in bought] == [(500, 1)]
+
+
 @settings(max_examples=60, deadline=None)
 @given(
     st.lists(st.tuples(st.integers(100, 900), st.integers(1, 30), st.sampled_from(["A", "B"])), min_size=1, max_size=4),
