@@ -14,7 +14,7 @@ from scipy.optimize import minimize
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.change.balance import BalanceProblem, BalanceResult, Target, balance, parse_target
 from rosy_kettle.core.change.balance.effort import binder_ceiling_g, dearness
-from rosy_kettle.core.change.balance.guards import watch_of
+from rosy_kettle.core.change.balance.guards import Guard, watch_of
 from rosy_kettle.core.change.balance.linear import linear_step
 from rosy_kettle.core.change.balance.result import _held_back as held_back
 from rosy_kettle.core.change.balance.result import _marginal as marginal
@@ -358,6 +358,16 @@ def test_a_line_at_its_end_says_which(tables: Tables) -> None:
         assert f"{words} {end_g[starch]:.1f} g" in held
 
 
+def test_of_several_ends_only_what_is_reached_held_an_answer_back(tables: Tables) -> None:
+    now = evaluate(SCOOP, tables)
+    far, reached = parse_target("lather.score>=20"), parse_target(f"feel.ring<={now.feel.ring!r}")
+    guards = tuple(
+        Guard(target, hard=True, why=f"{target.reading} is kept") for target in (far, reached, parse_target("drying.hours<=72"))
+    )
+    task = task_of(BalanceProblem(SCOOP, (parse_target("skin.harshness_mg_l<=500"),)), tables, guards)
+    assert [each.message for each in held_back(task, task.start_g)] == ["Ring: feel.ring is kept."]
+
+
 @pytest.mark.parametrize(("cost", "said"), [(0.0006, True), (-0.0006, True), (0.0004, False), (None, False)])
 def test_a_price_that_rounds_to_nothing_is_not_said(tables: Tables, cost: float | None, *, said: bool) -> None:
     """Three places are told: half a thousandth is the least that is not told as nothing."""
@@ -392,11 +402,14 @@ def test_a_stand_in_may_not_take_a_quarter_of_the_bulk(tables: Tables, line: str
 
 def test_the_bulk_is_the_last_to_be_taken_out(tables: Tables) -> None:
     """A gram less of a base counts five, of an acid four, of anything else three grams more of it; common practice, estimate."""
-    named = ["baking-soda", "corn-starch", "citric-acid-anhydrous", "slsa-fine", "whole-milk-powder", "sea-salt-fine"]
+    named = [
+        "baking-soda", "corn-starch", "citric-acid-anhydrous", "slsa-fine", "whole-milk-powder", "sea-salt-fine",
+        "glycerin", "sunflower-oil-ho", "polysorbate-80", "kaolin", "shea-butter", "beeswax", "witch-hazel-distillate",
+    ]  # fmt: skip
     items = [tables.ingredients[name] for name in named]
     up, down = dearness(items, 1000.0, tables.methods["damp-press"])
-    assert (down / up[0]).tolist() == pytest.approx([5.0, 3.0, 4.0, 3.0, 3.0, 3.0])
-    assert (up / up[0]).tolist() == pytest.approx([1.0, 1.0, 1.2, 1.3, 1.6, 2.0])
+    assert (down / up[0]).tolist() == pytest.approx([5.0, 3.0, 4.0, *[3.0] * 10])
+    assert (up / up[0]).tolist() == pytest.approx([1.0, 1.0, 1.2, 1.3, 1.6, 2.0, 1.0, 1.2, 1.0, 1.2, 1.2, 1.4, 1.2 * 0.6])
     assert up[0] == pytest.approx(1 / 1000)
 
 

@@ -7,7 +7,7 @@ import pytest
 from scipy import stats
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.learning.blind_series import mean_heights
+from rosy_kettle.core.learning.blind_series import mean_heights, seen_figures
 from rosy_kettle.core.learning.series import Claim, SeriesJudgement, judge_series
 from rosy_kettle.core.making.tub.tub_test import TubEvent, tub_state_of
 
@@ -115,6 +115,8 @@ def test_foam_is_compared_when_it_was_measured_at_one_five_ten_and_twenty_minute
         TubEvent(at, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 9.0 - at})
         for at, minutes in enumerate((1, 3, 5, 7, 10, 15, 20, 30), start=1)
     ]
+    figures = seen_figures(tub_state_of(events))
+    assert [figures[f"foam_{name}_cm"] for name in ("1_min", "height", "10_min", "20_min")] == [8.0, 6.0, 4.0, 2.0]
     found = mean_heights([tub_state_of(events)])
     assert [(each.minutes, each.height_cm) for each in found] == [(1.0, 8.0), (5.0, 6.0), (10.0, 4.0), (20.0, 2.0)]
 

@@ -88,6 +88,17 @@ def test_rolls_are_no_longer_than_the_paper_and_pay_for_their_ends(tables: Table
     assert item.trimmed_g > 0
 
 
+@pytest.mark.parametrize("mass_g", [900.0, 1300.0, 2150.0])
+def test_slices_of_a_given_mass_leave_room_for_their_ends(tables: Tables, mass_g: float) -> None:
+    order = planned(scoop(), tables, Wish(tool="slice-60x25", sheet_mm=6, layers=2), mass_g=mass_g)
+    (item,) = order.pieces
+    assert item.pieces > 1
+    used_g = item.pieces * item.piece_mass_g + item.trimmed_g
+    assert used_g <= mass_g - order.loss_g + 1e-6
+    assert order.leftover_g == pytest.approx(mass_g - order.loss_g - used_g)
+    assert order.leftover_g < item.piece_mass_g + item.trimmed_g
+
+
 def test_what_is_short_is_said_and_what_is_not_counted_is_not_known(tables: Tables) -> None:
     order = plan_order(scoop(), tables, [Wish(10)], None, None, {"baking-soda": 100.0, "glycerin": 5000.0})
     needs = {need.ingredient: need for need in order.needs}

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.mixing.fill import dough_fill
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.models.dough import STATES, texture_curve
@@ -246,3 +247,21 @@ def test_what_holds_water_stays_apart_from_fat(tables: Tables, water: float | No
     """A twentieth of water and more mixes with water, and glycerin does without any (common practice, no published source)."""
     liquid = replace(tables.ingredients["sunflower-oil-ho"], water_fraction=water, role=role)
     assert make_palette([liquid]).mixes_with_water.tolist() == [mixes]
+
+
+def test_the_band_is_the_root_of_squared_errors(tables: Tables) -> None:
+    """A powder's error counts by its share of what is drunk, a liquid's by its share of the liquid, the model's 17 % beside them."""
+    formula = make_lines(
+        ("baking-soda", "1", "cup"), ("slsa-fine", "1", "cup"), ("glycerin", "60", "g"), ("capb-liquid", "2", "tbsp")
+    )
+    weighed, _ = weigh_formula(formula, tables)
+    drunk = [(each.ingredient.liquid_demand_ml_100g or 0.0) * each.mass_g for each in weighed]
+    poured = [each.mass_g / each.ingredient.true_density_g_ml if each.ingredient.is_liquid else 0.0 for each in weighed]
+    shares = [one / sum(drunk) + other / sum(poured) for one, other in zip(drunk, poured, strict=True)]
+    errors = sum((share * each.spread) ** 2 for share, each in zip(shares, weighed, strict=True))
+    dough = evaluate(formula, tables).dough
+    assert dough is not None
+    assert dough.saturation is not None
+    assert dough.saturation_band is not None
+    low, high = dough.saturation_band
+    assert (high - low) / 2 / dough.saturation == pytest.approx((errors + 0.17**2) ** 0.5, rel=1e-3)
