@@ -269,3 +269,13 @@ def test_each_drying_has_its_own_clock(tables: Tables) -> None:
     hours = evaluate(tablet, tables).drying.hours
     assert hours is not None
     assert drying == [(True, 480.0), (False, pytest.approx(60 * hours))]
+
+
+def test_a_melt_is_warm_enough_from_six_degrees_under_its_methods_figure(tables: Tables) -> None:
+    """Butters are read as molten a little under it, and far above it nothing is gained (project default)."""
+    butter = in_grams(
+        make_formula("butter-dough", baking_soda=600, slsa_fine=150, cocoa_butter=120, shea_butter=130), tables, 1000.0
+    )
+    melt = next(step for step in steps(butter, tables) if step.kind == "temperature")
+    assert tables.methods["butter-dough"].melt_c == 60.0
+    assert (melt.low_c, melt.high_c) == (54.0, 90.0)
