@@ -23,6 +23,7 @@ from rosy_kettle.core.models.fats.mix_temperature import bowl_heat_j_k
 from rosy_kettle.core.models.feel.bath_feel import bath_feel
 from rosy_kettle.core.models.firmness.piece_firmness import piece_firmness
 from rosy_kettle.core.models.gas.gas_release import brisk_per_100_g
+from rosy_kettle.core.models.lather.foam import foam
 from rosy_kettle.core.models.pieces.rolls import roll_geometry
 from rosy_kettle.core.models.release.release_time import release_minutes
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -280,3 +281,20 @@ def test_no_more_than_all_the_acid_is_lost_in_a_day(tables: Tables) -> None:
     mix = mix_of(make_formula("damp-press", baking_soda=60, citric_acid_anhydrous=30, glycerin=10), tables)
     assert acid_loss_pct_day(mix, 1.0, 40.0, 99.0, "open") == 100.0
     assert acid_loss_pct_day(mix, 16.0, 21.0, 50.0, "open") == pytest.approx(0.5 * (1 + 5 * mix.humectant_share))
+
+
+@pytest.mark.parametrize(("surfactant", "loss"), [("slsa-fine", 0.08), ("sls-powder", 0.2), ("sodium-cocoyl-glutamate", 0.4)])
+def test_very_hard_water_takes_its_share_of_the_foam(tables: Tables, surfactant: str, loss: float) -> None:
+    """A hardy surfactant loses a twelfth from 250 mg/L on, a middling one a fifth, a tender one two fifths (estimates)."""
+    mix = mix_of(make_formula("damp-press", baking_soda=90, **{surfactant.replace("-", "_"): 10.0}), tables)
+    soft, half, hard = (foam(mix, 50.0, 150.0, 10.0, 38.0, hardness, 0.0, 0.0, "crumbled").litres for hardness in (90, 170, 400))
+    assert hard / soft == pytest.approx(1 - loss)
+    assert half / soft == pytest.approx(1 - loss / 2)
+
+
+def test_a_piece_dropped_in_whole_foams_a_third_unless_its_gas_stirs_it_up(tables: Tables) -> None:
+    """35 % without gas, all of it from 0.1 mol of brisk gas in 100 g on (common practice, no published source)."""
+    mix = mix_of(make_formula("damp-press", baking_soda=90, slsa_fine=10), tables)
+    crumbled = foam(mix, 50.0, 150.0, 10.0, 38.0, 0.0, 0.0, 0.0, "crumbled").litres
+    for brisk, share in ((0.0, 0.35), (0.05, 0.675), (0.1, 1.0), (0.4, 1.0)):
+        assert foam(mix, 50.0, 150.0, 10.0, 38.0, 0.0, 0.0, brisk, "whole").litres == pytest.approx(share * crumbled)

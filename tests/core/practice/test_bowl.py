@@ -58,6 +58,13 @@ def test_a_fresh_addition_feels_wetter_than_it_settles_and_comes_down_with_rest(
     assert rested.now == pytest.approx(rested.settles_at, rel=0.01)
 
 
+def test_every_deed_takes_its_minutes() -> None:
+    """Half a minute to judge a handful, half to pour, six to shape (project defaults); mixing and resting what was said."""
+    acts = [Act("feel"), Act("add", "glycerin", 5.0), Act("mix", value=3.0), Act("rest", value=10.0), SHAPE]
+    spent = [run_bowl(bowl(), acts[:count], told_by_reference).path[-1].minutes for count in range(1, len(acts) + 1)]
+    assert spent == pytest.approx([0.5, 1.0, 4.0, 14.0, 20.0])
+
+
 def test_what_is_hidden_is_in_the_bowl() -> None:
     plain = masses(bowl())
     assert masses(bowl(Hidden("left_out", "corn-starch"))).keys() == plain.keys() - {"corn-starch"}
