@@ -18,7 +18,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Line, Portion, Tables
 
 PAGES = Path(__file__).parent.parent.parent / "docs" / "science"
-NO_MODEL = {"overview", "checks", "bench"}  # tables, and what is decided on the other pages' models
+NO_MODEL = {"overview", "checks", "bench", "constants"}  # tables, and what is decided on the other pages' models
 BLOCK = re.compile(r"<!-- worked example -->.*?```json\n(.*?)\n```", re.DOTALL)
 
 
