@@ -85,8 +85,9 @@ def _wishes(tables: Tables) -> str:
     for name, formula, texts in WISHES:
         result = balance(BalanceProblem(formula, tuple(map(parse_target, texts))), tables)
         moves = [f"{tables.ingredients[c.ingredient].short_name} {c.before_g:.1f} → {c.after_g:.1f}" for c in result.changes]
-        scaled = "every line in proportion" if len(moves) > len(texts) + 2 else ", ".join(moves)
-        rows.append(f"| {name} | {', '.join(texts)} | {result.status}: {scaled} g |")
+        named = f"{', '.join(moves)} g" if moves else "nothing, it holds"
+        said = "every line in proportion" if len(moves) > len(texts) + 2 else named
+        rows.append(f"| {name} | {', '.join(texts)} | {result.status}: {said} |")
     return "\n".join(rows)
 
 
