@@ -20,7 +20,7 @@ from rosy_kettle.core.change.balance.result import _held_back as held_back
 from rosy_kettle.core.change.balance.result import _marginal as marginal
 from rosy_kettle.core.change.balance.substitute import _against as against_of
 from rosy_kettle.core.change.balance.substitute import substitutes
-from rosy_kettle.core.change.balance.task import task_of
+from rosy_kettle.core.change.balance.task import task_of, unseen
 from rosy_kettle.core.change.why.compare import compare
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -460,3 +460,30 @@ def test_what_is_chased_leaves_hold_and_feel_about_as_they_are(tables: Tables) -
     assert heavy is not None
     assert heavy > 2
     assert ("feel.oil_g", round(heavy - 2, 3), round(heavy + 4, 3), True) in ends_of(oily, tables, "cheapest")
+
+
+def test_a_problem_is_weighed_as_its_page_says(tables: Tables) -> None:
+    """A target counts a hundred by its own size, a side effect two; a trace counts as a hundredth of the batch (project defaults)."""
+    guards = (
+        Guard(parse_target("bath.ph_soak<=8.5"), hard=True, why=""),
+        Guard(parse_target("feel.ring<=45"), hard=False, why=""),
+    )
+    scoop = make_formula(baking_soda=600, slsa_fine=200, corn_starch=195, mica_pigment=2, glycerin=3)
+    task = task_of(BalanceProblem(scoop, (parse_target("lather.score=50..80"), parse_target("feel.ring<=0"))), tables, guards)
+    assert task.elastic.tolist() == [100.0, 100.0, 100.0, 2.0]
+    assert task.hard.tolist() == [True, True, True, False]
+    assert task.scales.tolist() == [80.0, 1e-3, 8.5, 45.0]
+    assert task.size_g.tolist() == [600.0, 200.0, 195.0, 10.0, 10.0]
+    assert task.shortfall(np.array([40.0, 0.002, 9.35, np.nan])).tolist() == pytest.approx([10 / 80, 2.0, 0.1, 10.0])
+    assert task.shortfall(np.array([84.0, 0.0, 8.5, 45.0])).tolist() == pytest.approx([4 / 80, 0.0, 0.0, 0.0])
+    assert task.hard_shortfall(np.array([40.0, 0.0, 8.5, 90.0])) == pytest.approx(10 / 80), "a side effect is not hard"
+
+
+def test_of_one_wanted_value_the_scale_leaves_three_quarters_of_a_step_open(tables: Tables) -> None:
+    """Two lines may be rounded the same way: one and a half times half a step of the line that moves it most."""
+    wanted = (parse_target("lather.score=60"), parse_target("lather.score>=50"), parse_target("mass_g=600"))
+    task = task_of(BalanceProblem(SCOOP, wanted), tables)
+    point = task.look(task.start_g)
+    free = task.high_g > task.low_g
+    steepest = float(np.abs(point.slopes[0] * free).max())
+    assert unseen(task, point).tolist() == pytest.approx([0.75 * task.problem.step_g * steepest, 0.0, task.problem.step_g])

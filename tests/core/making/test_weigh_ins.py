@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from scipy.optimize import curve_fit
 
-from rosy_kettle.core.making.rack.drying_curve import Prior, fit_curve, prior_of
+from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, fit_curve, prior_of
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
 from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_drying
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -181,8 +181,21 @@ def test_the_curves_behind_the_weighings_are_bayes_own(shares: tuple[float, ...]
         WeighIn(hours, round(FRESH_G * share * count / step_g) * step_g, count)
         for hours, share, count in zip((0.0, 5.0, 14.0, 24.0), shares, pieces, strict=False)
     ]
-    curve = fit_curve(kept, step_g, prior)
-    log_tau, loss, lasting = by_brute_force(kept, step_g, prior)
+    agrees(fit_curve(kept, step_g, prior), by_brute_force(kept, step_g, prior))
+
+
+@pytest.mark.parametrize("shares", [(1.0, 0.992), (1.0, 0.97, 0.95), (1.0, 0.99, 0.975, 0.97)])
+def test_without_a_formula_half_a_day_and_a_twenty_fifth_are_guessed_widely(shares: tuple[float, ...]) -> None:
+    """14 h, give or take a factor of 2.5, and 4 % of the piece, give or take 5 (common practice, estimates)."""
+    kept = [
+        WeighIn(hours, round(FRESH_G * share * PIECES / 0.5) * 0.5, PIECES)
+        for hours, share in zip((0.0, 5.0, 14.0, 24.0), shares, strict=False)
+    ]
+    agrees(fit_curve(kept, 0.5, Prior()), by_brute_force(kept, 0.5, Prior(14.0, 0.9, 0.04, 0.05)))
+
+
+def agrees(curve: Curve, means: tuple[float, float, float]) -> None:
+    log_tau, loss, lasting = means
     assert float(curve.weight @ np.log(curve.tau_h)) == pytest.approx(log_tau, abs=0.02)
     assert float(curve.weight @ curve.to_lose_g) == pytest.approx(loss, rel=0.01)
     assert float(curve.weight @ curve.lasting_g) == pytest.approx(lasting, rel=1e-3)
