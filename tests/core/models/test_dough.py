@@ -265,3 +265,27 @@ def test_the_band_is_the_root_of_squared_errors(tables: Tables) -> None:
     assert dough.saturation_band is not None
     low, high = dough.saturation_band
     assert (high - low) / 2 / dough.saturation == pytest.approx((errors + 0.17**2) ** 0.5, rel=1e-3)
+
+
+def test_the_liquid_of_a_dough_by_hand(tables: Tables) -> None:
+    """45 g of butter at 0.90 g/mL are 50 mL, 25.2 g of glycerin at 1.26 and 9.2 g of oil at 0.92 are 20 and 10 (handbook densities)."""
+    named = {"baking-soda": 100.0, "shea-butter": 45.0, "glycerin": 25.2, "sunflower-oil-ho": 9.2}
+    density = {"glycerin": 1.26, "sunflower-oil-ho": 0.92}
+    items = [
+        replace(tables.ingredients[name], **({"true_density_g_ml": density[name]} if name in density else {})) for name in named
+    ]
+    fill = dough_fill(make_palette(items), np.array(list(named.values())), np.array([20.0, 60.0]))
+    drinks = (items[0].liquid_demand_ml_100g or 0.0) * 1.0
+    assert float(fill.demand_ml) == pytest.approx(drinks)
+    assert float(fill.saturation_molten) == pytest.approx(80.0 / drinks)
+    assert float(fill.saturation_lean) == pytest.approx(30.0 / drinks)
+    assert float(fill.fat_volume_share) == pytest.approx(50.0 / 80.0)
+    assert float(fill.fat_share) == pytest.approx(45.0 / 179.4)
+    assert fill.saturation[1] == pytest.approx(80.0 / drinks), "at 60 °C all of it is molten"
+    left_g = max(0.0, 25.2 * (1 - drinks / 20.0))
+    assert float(fill.undrunk_g) == pytest.approx(left_g), "powders drink what is no fat first"
+    assert fill.solid_share[1] == 0
+    curve = items[1].tempered_fat
+    assert curve is not None
+    solid = float(np.interp(20.0, curve.temperatures_c, curve.solid_fractions))
+    assert fill.solid_share[0] == pytest.approx(solid * 45.0 / (45.0 + 9.2 + left_g), rel=0.02)
