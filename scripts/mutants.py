@@ -147,12 +147,13 @@ class Tests:
         """
         path = str(place.path.relative_to(CORE))
         wanted = {f"{path}:{place.function}"} if place.function else set()
-        folder = Path(path).stem if Path(path).parent.name == "parameters" else Path(path).parent.name
+        folders = {Path(path).stem, "parameters"} if Path(path).parent.name == "parameters" else {Path(path).parent.name}
 
         def enters(name: str, test: dict[str, Any]) -> bool:
             if wanted:
                 return bool(wanted & set(test["functions"]))
-            return f"/{folder}/" in name or any(f"/{folder}/" in f"/{each}" for each in test["functions"])
+            seen = {part for each in (name, *test["functions"]) for part in Path(each.partition(":")[0]).parts[:-1]}
+            return bool(folders & seen)
 
         found = sorted((test["seconds"], name) for name, test in self._touches.items() if enters(name, test))
         chosen, left = [], LONGEST_S
@@ -183,8 +184,8 @@ class Tests:
 
 def copied(folder: Path) -> Path:
     """Copy what the tests of the core need."""
-    for part in ("src", "tests", "scripts"):
-        shutil.copytree(ROOT / part, folder / part, ignore=shutil.ignore_patterns("static", "__pycache__"))
+    for part in ("src", "tests", "scripts", "docs"):
+        shutil.copytree(ROOT / part, folder / part, ignore=shutil.ignore_patterns("static", "__pycache__", "*.png"))
     shutil.copy(ROOT / "pyproject.toml", folder)
     return folder
 

@@ -15,6 +15,7 @@ import pytest
 
 CORE = f"{os.sep}rosy_kettle{os.sep}core{os.sep}"
 _FOUND: dict[str, dict[str, Any]] = {}
+_FAILED: set[str] = set()
 _KNOWN: dict[int, str] = {}
 
 
@@ -36,6 +37,14 @@ def pytest_runtest_protocol(item: pytest.Item) -> Iterator[None]:
     _FOUND[item.nodeid] = {"seconds": time.perf_counter() - began, "functions": sorted({_KNOWN[each] for each in seen})}
 
 
+def pytest_runtest_logreport(report: pytest.TestReport) -> None:
+    """Remember what fails on sound code: it notices nothing."""
+    if report.failed:
+        _FAILED.add(report.nodeid)
+
+
 def pytest_sessionfinish() -> None:
-    """Leave what was found in the file named by the environment."""
+    """Leave what was found of the tests that pass in the file named by the environment."""
+    for name in _FAILED:
+        _FOUND.pop(name, None)
     Path(os.environ["TOUCHES"]).write_text(json.dumps(_FOUND), encoding="utf-8")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import product
 from time import perf_counter
 
@@ -104,3 +105,11 @@ def test_a_dragged_batch_stays_and_the_others_move() -> None:
     dragged = better_week([Job("a", "x", 4, 10, 1, fixed_h=11), jobs[1]], shop, 2.0)
     assert dragged.starts["a"] == 11
     assert dragged.starts["b"] == 33, "nine to eleven is too short before it, fifteen to seventeen after it"
+
+
+def test_hands_end_with_the_day_they_began() -> None:
+    """A workshop that never closes: two hours may begin at 22, not at 23, and again at midnight."""
+    shop = replace(workshop(), open_h=tuple(range(48)))
+    starts = feasible_starts(Job("night", "x", 2, 5, 1), shop)
+    assert {21, 22, 24} <= set(starts)
+    assert 23 not in starts

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.mixing.mix import Mix
-from rosy_kettle.core.mixing.sloped import Sloped, clip, exp, slopes_of
+from rosy_kettle.core.mixing.sloped import clip, exp
 from rosy_kettle.core.models.gas.gas_release import gas_release
 
 __all__ = ["release_minutes"]
@@ -55,14 +55,19 @@ def _melt(mix: Mix, carried: float, bath_c: float, room_c: float) -> float:
     below = np.flatnonzero(mix.fill.solid_share <= p.solid_that_lets_go)
     if below.size == 0:
         return 0.0
-    last, grid_c = int(below[0]), mix.fill.temperature_c
-    lets_go_c = float(grid_c[0]) if last == 0 else float(
-        np.interp(-p.solid_that_lets_go, -mix.fill.solid_share[last - 1 : last + 1], grid_c[last - 1 : last + 1])
-    )  # fmt: skip
-    if mix.sloped and (per_c := mix.solid_share_per_c(lets_go_c)):
-        lets_go_c = Sloped(lets_go_c, -slopes_of(mix.solid_share(lets_go_c), mix.mass_g.size) / per_c)
+    lets_go_c = _lets_go_c(mix, int(below[0]), p.solid_that_lets_go)
     solid = max(mix.solid_share(room_c), p.solid_that_lets_go)
     return carried * p.heat_transfer_w_m2k * max(0.0, bath_c - lets_go_c) / (p.fat_kg_m3 * p.latent_j_kg * solid) * MM_PER_MIN
+
+
+def _lets_go_c(mix: Mix, last: int, solid_share: float) -> float:
+    """Temperature at which the solid share has fallen so far, along the line to the grid's point that is below it [°C]."""
+    grid_c = mix.fill.temperature_c
+    if last == 0:
+        return float(grid_c[0])
+    from_c, to_c = float(grid_c[last - 1]), float(grid_c[last])
+    above, below = mix.solid_share(from_c), mix.solid_share(to_c)
+    return from_c + (to_c - from_c) * (above - solid_share) / (above - below)
 
 
 def _fizz(mix: Mix, packing: str) -> float:
