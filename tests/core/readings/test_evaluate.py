@@ -152,3 +152,12 @@ def test_a_line_of_a_scooped_powder_says_how_far_it_may_be_off(tables: Tables) -
     scooped, weighed = evaluate(make_lines(("baking-soda", "1", "cup"), ("kaolin", "50", "g")), tables).lines
     assert (scooped.low_g, scooped.high_g) == (pytest.approx(0.85 * scooped.mass_g), pytest.approx(1.15 * scooped.mass_g))
     assert weighed.low_g == weighed.high_g == 50
+
+
+@pytest.mark.parametrize(
+    ("starch_pct", "noted"), [("40", False), ("40.4", False), ("40.6", True), ("39.6", False), ("39.4", True)]
+)
+def test_per_cents_that_do_not_add_up_are_noted_beyond_half_a_per_cent(tables: Tables, starch_pct: str, *, noted: bool) -> None:
+    """What was rounded to whole per cents may be half of one off (arithmetic)."""
+    formula = make_lines(("baking-soda", "60", "pct"), ("corn-starch", starch_pct, "pct"))
+    assert any("add up to" in note for note in evaluate(formula, tables).notes) is noted
