@@ -150,6 +150,7 @@ def test_a_weighing_that_is_off_speaks_and_two_on_both_sides_speak_of_a_mix_up(t
 
     assert (of((50, 50))["weighing-off"], of((60, 50))["weighing-off"]) == (False, True)
     assert of((60, 50), (70, 50))["two-weighings-off"] is False
+    assert of((40, 50), (30, 50))["two-weighings-off"] is False
     assert of((60, 50), (40, 50))["two-weighings-off"] is True
 
 

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.learning.mixture_design import Bounds, candidate_points, d_efficiency, design_trials, scheffe_terms
+from rosy_kettle.core.learning.mixture_design import _frame as frame
 from rosy_kettle.core.learning.mixture_response import fit_response
 
 WHOLE = [Bounds(name, 0.0, 1.0) for name in "abc"]
@@ -129,3 +130,13 @@ def test_a_difference_that_was_picked_has_to_pass_scheffes_bound(difference: flo
     fit = fit_response(WHOLE, shares, seen, "more")
     assert (fit.degree, fit.flat) == (1, flat)
     assert fit.repeatability == pytest.approx((12 / 9) ** 0.5)
+
+
+@pytest.mark.parametrize(("low", "high", "origin", "edge"), [(0.2, 1.0, 0.2, 0.4), (0.1, 0.4, 0.4, -0.2), (0.1, 0.8, 0.1, 0.7)])
+def test_shares_are_stretched_to_the_smaller_triangle_around_the_bounds(
+    low: float, high: float, origin: float, edge: float
+) -> None:
+    """L-pseudocomponents (Kurotori 1966) over the lower bounds, U-pseudocomponents (Crosier 1984) under the upper, by hand."""
+    found, length = frame([Bounds(name, low, high) for name in "abc"])
+    assert found.tolist() == pytest.approx([origin] * 3)
+    assert length == pytest.approx(edge)
