@@ -20,7 +20,7 @@ export { PageHead } from "./PageHead";
 export { Photos } from "./Photos";
 export { Plot, type PlotLine } from "./Plot";
 export { SearchField } from "./SearchField";
-export { SheetForm } from "./SheetForm";
+export { Sheet } from "./Sheet";
 export { Strip, type StripProps } from "./Strip";
 export { useActInTurn } from "./useActInTurn";
 export { useFinder } from "./useFinder";

@@ -1,15 +1,14 @@
 import { useState } from "react";
-import { messageOf, useFormula, useIngredients, useKeepRope } from "../../api";
+import { useFormula, useIngredients, useKeepRope } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readTyped, temperatureUnit, typedOf, unitShown } from "../../lib/units";
-import { Dialog, FormulaChoice, NumberInput, SheetForm, useNotice } from "../../ui";
+import { FormulaChoice, NumberInput, Sheet, useNotice } from "../../ui";
 
 /** The rope: a formula's powders take their wetter drop by drop until a rope rolls, and until it smears. */
 export function RopeSheet({ onClose }: { onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [wetter, setWetter] = useState("glycerin");
   const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: typedOf(21, "°C") });
-  const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const keep = useKeepRope();
   const say = useNotice();
@@ -19,24 +18,21 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
       readTyped(typed.smears, "g"),
       readTyped(typed.celsius, "°C"),
     ];
-    if (!formula) return setRefused("Which formula's powders?");
-    if ([rolls_at_g, smears_at_g].some(Number.isNaN)) return setRefused("A mass is a number.");
+    if (!formula) return "Which formula's powders?";
+    if ([rolls_at_g, smears_at_g].some(Number.isNaN)) return "A mass is a number.";
     if (typeof temperature_c !== "number" || Number.isNaN(temperature_c))
-      return setRefused(`How warm is the dough, in ${temperatureUnit()}?`);
-    try {
-      await keep.mutateAsync({
-        formula_id: Number(formula),
-        wetter,
-        temperature_c,
-        key,
-        rolls_at_g: rolls_at_g ?? null,
-        smears_at_g: smears_at_g ?? null,
-      });
-      say("Kept. What your powders drink is worked out anew.");
-      onClose();
-    } catch (error) {
-      setRefused(messageOf(error));
-    }
+      return `How warm is the dough, in ${temperatureUnit()}?`;
+    await keep.mutateAsync({
+      formula_id: Number(formula),
+      wetter,
+      temperature_c,
+      key,
+      rolls_at_g: rolls_at_g ?? null,
+      smears_at_g: smears_at_g ?? null,
+    });
+    say("Kept. What your powders drink is worked out anew.");
+    onClose();
+    return "";
   };
   const figure = (name: "rolls" | "smears" | "celsius", before: string, unit: string) => (
     <label>
@@ -50,25 +46,31 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
     </label>
   );
   return (
-    <Dialog open onOpenChange={onClose} title="The rope" lead="What your own powders drink, in ten minutes.">
-      <ol className="mt-3 list-decimal pl-6 text-row">
-        <li>Mix the powders of the formula, a tenth of it is enough, without its wetter.</li>
-        <li>Add the wetter a gram at a time, knead it in, and roll a rope as thick as a finger.</li>
-        <li>
-          Note the grams at which it first rolls without a crack, and at which it first smears the glove.
-        </li>
-        <li>Write down what that is in the whole formula: ten times as much, if you took a tenth.</li>
-      </ol>
-      <SheetForm refused={refused} busy={keep.isPending} submit="Keep it" onSubmit={onKeep}>
-        <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
-        {formula && <Wetter formula={Number(formula)} value={wetter} onChoose={setWetter} />}
-        <p className="flex flex-wrap items-end gap-x-6 gap-y-3">
-          {figure("rolls", "It rolls at", "g")}
-          {figure("smears", "and smears at", "g")}
-          {figure("celsius", "with the dough at", "°C")}
-        </p>
-      </SheetForm>
-    </Dialog>
+    <Sheet
+      onClose={onClose}
+      title="The rope"
+      lead="What your own powders drink, in ten minutes."
+      above={
+        <ol className="mt-3 list-decimal pl-6 text-row">
+          <li>Mix the powders of the formula, a tenth of it is enough, without its wetter.</li>
+          <li>Add the wetter a gram at a time, knead it in, and roll a rope as thick as a finger.</li>
+          <li>
+            Note the grams at which it first rolls without a crack, and at which it first smears the glove.
+          </li>
+          <li>Write down what that is in the whole formula: ten times as much, if you took a tenth.</li>
+        </ol>
+      }
+      submit="Keep it"
+      onSubmit={onKeep}
+    >
+      <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
+      {formula && <Wetter formula={Number(formula)} value={wetter} onChoose={setWetter} />}
+      <p className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        {figure("rolls", "It rolls at", "g")}
+        {figure("smears", "and smears at", "g")}
+        {figure("celsius", "with the dough at", "°C")}
+      </p>
+    </Sheet>
   );
 }
 

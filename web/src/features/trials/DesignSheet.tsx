@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { messageOf, useDesignTrials, useFormula, useIngredients, useJudged, useReference } from "../../api";
+import { useDesignTrials, useFormula, useIngredients, useJudged, useReference } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { percent } from "../../lib/numbers";
 import { massUnit, readTyped } from "../../lib/units";
-import { Dialog, FormulaChoice, NumberInput, SheetForm } from "../../ui";
+import { FormulaChoice, NumberInput, Sheet } from "../../ui";
 
 const MOST = 3;
 
@@ -23,7 +23,6 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
   const [wanted, setWanted] = useState<"more" | "less">("more");
   const [trials, setTrials] = useState("8");
   const [batch, setBatch] = useState(() => (massUnit() === "g" ? "80" : "3"));
-  const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const reference = useReference();
   const design = useDesignTrials();
@@ -35,98 +34,94 @@ export function DesignSheet({ onClose }: { onClose: () => void }) {
       low_pct: readDecimal(each.low),
       high_pct: readDecimal(each.high),
     }));
-    if (!formula) return setRefused("Which formula?");
-    if (count === null || !(count >= 2)) return setRefused("How many trials?");
-    if (batch_g === null || !(batch_g > 0)) return setRefused("How much is a trial?");
+    if (!formula) return "Which formula?";
+    if (count === null || !(count >= 2)) return "How many trials?";
+    if (batch_g === null || !(batch_g > 0)) return "How much is a trial?";
     if (read.some((each) => !(Number(each.low_pct) >= 0 && Number(each.high_pct) > 0)))
-      return setRefused("Every chosen ingredient needs a least and a most, in % of the formula.");
-    try {
-      const made = await design.mutateAsync({
-        formula_id: Number(formula),
-        reading,
-        wanted,
-        key,
-        batch_g,
-        trials: Math.round(count),
-        bounds: read.map((each) => ({
-          ingredient: each.ingredient,
-          low_pct: Number(each.low_pct),
-          high_pct: Number(each.high_pct),
-        })),
-      });
-      await navigate(`/learning/trials/${made.id}`);
-    } catch (error) {
-      setRefused(messageOf(error));
-    }
+      return "Every chosen ingredient needs a least and a most, in % of the formula.";
+    const made = await design.mutateAsync({
+      formula_id: Number(formula),
+      reading,
+      wanted,
+      key,
+      batch_g,
+      trials: Math.round(count),
+      bounds: read.map((each) => ({
+        ingredient: each.ingredient,
+        low_pct: Number(each.low_pct),
+        high_pct: Number(each.high_pct),
+      })),
+    });
+    await navigate(`/learning/trials/${made.id}`);
+    return "";
   };
   return (
-    <Dialog
-      open
-      onOpenChange={onClose}
+    <Sheet
+      onClose={onClose}
       title="Design trials"
       lead="The chosen ingredients keep the weight they have together; the trials vary how they share it."
+      submit="Design them"
+      onSubmit={onDesign}
     >
-      <SheetForm refused={refused} busy={design.isPending} submit="Design them" onSubmit={onDesign}>
-        <FormulaChoice
-          value={formula}
-          onChoose={(id) => {
-            setFormula(id);
-            setBounds([]);
-          }}
-          none="choose"
-        />
-        {formula && (
-          <Ingredients key={formula} formula={Number(formula)} bounds={bounds} onBounds={setBounds} />
-        )}
-        <p className="flex flex-wrap items-end gap-3">
-          <label>
-            <span className="sr-only">Wanted</span>
-            <select
-              className="written text-row"
-              value={wanted}
-              onChange={(event) => setWanted(event.target.value as "more" | "less")}
-            >
-              <option>more</option>
-              <option>less</option>
-            </select>
-          </label>
-          <label>
-            of{" "}
-            <select
-              className="written text-row"
-              value={reading}
-              onChange={(event) => setReading(event.target.value)}
-            >
-              {reference.data?.readings
-                .filter((each) => each.id.includes(".") && each.unit !== "")
-                .map((each) => (
-                  <option key={each.id} value={each.id}>
-                    {each.label}, {each.unit}
-                  </option>
-                ))}
-            </select>
-          </label>
-          <label>
-            in{" "}
-            <NumberInput
-              className="w-12 text-center"
-              value={trials}
-              onChange={(event) => setTrials(event.target.value)}
-            />{" "}
-            trials
-          </label>
-          <label>
-            of{" "}
-            <NumberInput
-              className="w-16 text-center"
-              value={batch}
-              onChange={(event) => setBatch(event.target.value)}
-            />{" "}
-            {massUnit()}
-          </label>
-        </p>
-      </SheetForm>
-    </Dialog>
+      <FormulaChoice
+        value={formula}
+        onChoose={(id) => {
+          setFormula(id);
+          setBounds([]);
+        }}
+        none="choose"
+      />
+      {formula && (
+        <Ingredients key={formula} formula={Number(formula)} bounds={bounds} onBounds={setBounds} />
+      )}
+      <p className="flex flex-wrap items-end gap-3">
+        <label>
+          <span className="sr-only">Wanted</span>
+          <select
+            className="written text-row"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value as "more" | "less")}
+          >
+            <option>more</option>
+            <option>less</option>
+          </select>
+        </label>
+        <label>
+          of{" "}
+          <select
+            className="written text-row"
+            value={reading}
+            onChange={(event) => setReading(event.target.value)}
+          >
+            {reference.data?.readings
+              .filter((each) => each.id.includes(".") && each.unit !== "")
+              .map((each) => (
+                <option key={each.id} value={each.id}>
+                  {each.label}, {each.unit}
+                </option>
+              ))}
+          </select>
+        </label>
+        <label>
+          in{" "}
+          <NumberInput
+            className="w-12 text-center"
+            value={trials}
+            onChange={(event) => setTrials(event.target.value)}
+          />{" "}
+          trials
+        </label>
+        <label>
+          of{" "}
+          <NumberInput
+            className="w-16 text-center"
+            value={batch}
+            onChange={(event) => setBatch(event.target.value)}
+          />{" "}
+          {massUnit()}
+        </label>
+      </p>
+    </Sheet>
   );
 }
 

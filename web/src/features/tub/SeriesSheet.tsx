@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { messageOf, type Series, useBeginSeries } from "../../api";
+import { type Series, useBeginSeries } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Button, Dialog, Field, FormulaChoice, NumberInput, SheetForm } from "../../ui";
+import { Button, Field, FormulaChoice, NumberInput, Sheet } from "../../ui";
 import { BathFields, useBath } from "./BathFields";
 
 const LETTERS = "ABCDEF";
@@ -14,7 +14,6 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
   const [chosen, setChosen] = useState<string[]>(["", ""]);
   const [claim, setClaim] = useState({ reading: "foam_height_cm", better: "B", than: "A", worth: "0.5" });
   const [each, setEach] = useState("3");
-  const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const bath = useBath();
   const begin = useBeginSeries();
@@ -22,69 +21,65 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
   const letters = LETTERS.slice(0, chosen.length).split("");
   const onBegin = async () => {
     const [into, worth, baths] = [bath.read(), readDecimal(claim.worth), readDecimal(each)];
-    if (chosen.some((id) => !id)) return setRefused("Choose a formula for every letter.");
-    if (Number.isNaN(worth)) return setRefused("How much would matter? A number, or nothing.");
-    if (baths === null || !(baths >= 1)) return setRefused("How many baths of each?");
-    if (typeof into === "string") return setRefused(into);
-    try {
-      const made = await begin.mutateAsync({
-        ...into,
-        name,
-        key,
-        each: Math.round(baths),
-        formula_ids: chosen.map(Number),
-        claim: { reading: claim.reading, better: claim.better, than: claim.than, worth },
-      });
-      await navigate(`/tub/series/${made.id}`);
-    } catch (error) {
-      setRefused(messageOf(error));
-    }
+    if (chosen.some((id) => !id)) return "Choose a formula for every letter.";
+    if (Number.isNaN(worth)) return "How much would matter? A number, or nothing.";
+    if (baths === null || !(baths >= 1)) return "How many baths of each?";
+    if (typeof into === "string") return into;
+    const made = await begin.mutateAsync({
+      ...into,
+      name,
+      key,
+      each: Math.round(baths),
+      formula_ids: chosen.map(Number),
+      claim: { reading: claim.reading, better: claim.better, than: claim.than, worth },
+    });
+    await navigate(`/tub/series/${made.id}`);
+    return "";
   };
   return (
-    <Dialog
-      open
-      onOpenChange={onClose}
+    <Sheet
+      onClose={onClose}
       title="Put a claim to the test"
       lead="The same bath for all, the order shuffled, and nobody knows which piece is which until the answer is read."
+      submit="Shuffle and begin"
+      onSubmit={onBegin}
     >
-      <SheetForm refused={refused} busy={begin.isPending} submit="Shuffle and begin" onSubmit={onBegin}>
-        <Field
-          className="w-80"
-          label="Name of the series"
-          value={name}
-          maxLength={200}
-          onChange={(event) => setName(event.target.value)}
-        />
-        {letters.map((letter, index) => (
-          <fieldset key={letter} className="flex flex-wrap items-end gap-x-5 gap-y-2">
-            <legend className="float-left pr-2 text-state">{letter}</legend>
-            <FormulaChoice
-              value={chosen[index] ?? ""}
-              onChoose={(id) => setChosen(chosen.map((before, at) => (at === index ? id : before)))}
-              none="choose"
-            />
-          </fieldset>
-        ))}
-        <p className="flex gap-4">
-          {chosen.length < LETTERS.length && (
-            <Button onClick={() => setChosen([...chosen, ""])}>One more variant</Button>
-          )}
-          {chosen.length > 2 && (
-            <Button onClick={() => setChosen(chosen.slice(0, -1))}>Leave the last out</Button>
-          )}
-        </p>
-        <ClaimFields readings={readings} letters={letters} claim={claim} onClaim={setClaim} />
-        <BathFields bath={bath} />
-        <label>
-          <NumberInput
-            className="w-12 text-center"
-            value={each}
-            onChange={(event) => setEach(event.target.value)}
-          />{" "}
-          baths of each; without repeats nobody can tell.
-        </label>
-      </SheetForm>
-    </Dialog>
+      <Field
+        className="w-80"
+        label="Name of the series"
+        value={name}
+        maxLength={200}
+        onChange={(event) => setName(event.target.value)}
+      />
+      {letters.map((letter, index) => (
+        <fieldset key={letter} className="flex flex-wrap items-end gap-x-5 gap-y-2">
+          <legend className="float-left pr-2 text-state">{letter}</legend>
+          <FormulaChoice
+            value={chosen[index] ?? ""}
+            onChoose={(id) => setChosen(chosen.map((before, at) => (at === index ? id : before)))}
+            none="choose"
+          />
+        </fieldset>
+      ))}
+      <p className="flex gap-4">
+        {chosen.length < LETTERS.length && (
+          <Button onClick={() => setChosen([...chosen, ""])}>One more variant</Button>
+        )}
+        {chosen.length > 2 && (
+          <Button onClick={() => setChosen(chosen.slice(0, -1))}>Leave the last out</Button>
+        )}
+      </p>
+      <ClaimFields readings={readings} letters={letters} claim={claim} onClaim={setClaim} />
+      <BathFields bath={bath} />
+      <label>
+        <NumberInput
+          className="w-12 text-center"
+          value={each}
+          onChange={(event) => setEach(event.target.value)}
+        />{" "}
+        baths of each; without repeats nobody can tell.
+      </label>
+    </Sheet>
   );
 }
 

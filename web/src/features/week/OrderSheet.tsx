@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { messageOf, useTakeOrder } from "../../api";
+import { useTakeOrder } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
-import { Dialog, Field, FormulaChoice, NumberInput, SheetForm } from "../../ui";
+import { Field, FormulaChoice, NumberInput, Sheet } from "../../ui";
 
 /** An order: for whom, what, how many, by when. */
 export function OrderSheet({ onClose }: { onClose: () => void }) {
@@ -11,70 +11,65 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
   const [pieces, setPieces] = useState("12");
   const [due, setDue] = useState("");
   const [note, setNote] = useState("");
-  const [refused, setRefused] = useState("");
   const [key] = useState(askingKey);
   const take = useTakeOrder();
   const onTake = async () => {
     const count = readDecimal(pieces);
-    if (!formula) return setRefused("Which formula?");
-    if (count === null || !(count >= 1)) return setRefused("How many pieces?");
-    try {
-      await take.mutateAsync({
-        who,
-        formula_id: Number(formula),
-        pieces: Math.round(count),
-        due_at: due ? new Date(due).toISOString() : null,
-        note,
-        key,
-      });
-      onClose();
-    } catch (error) {
-      setRefused(messageOf(error));
-    }
+    if (!formula) return "Which formula?";
+    if (count === null || !(count >= 1)) return "How many pieces?";
+    await take.mutateAsync({
+      who,
+      formula_id: Number(formula),
+      pieces: Math.round(count),
+      due_at: due ? new Date(due).toISOString() : null,
+      note,
+      key,
+    });
+    onClose();
+    return "";
   };
   return (
-    <Dialog
-      open
-      onOpenChange={onClose}
+    <Sheet
+      onClose={onClose}
       title="Take an order"
       lead="A name, or “market day” to fill the table; without a day it is made when there is time."
+      submit="Take it"
+      onSubmit={onTake}
     >
-      <SheetForm refused={refused} busy={take.isPending} submit="Take it" onSubmit={onTake}>
-        <Field
-          className="w-80"
-          label="For whom"
-          value={who}
-          maxLength={200}
-          onChange={(event) => setWho(event.target.value)}
-        />
-        <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
-        <p className="flex flex-wrap items-end gap-6">
-          <label>
-            <NumberInput
-              className="w-16 text-center"
-              value={pieces}
-              onChange={(event) => setPieces(event.target.value)}
-            />{" "}
-            pieces
-          </label>
-          <label>
-            dry by{" "}
-            <input
-              type="datetime-local"
-              className="written text-row"
-              value={due}
-              onChange={(event) => setDue(event.target.value)}
-            />
-          </label>
-        </p>
-        <Field
-          className="w-96"
-          label="Note"
-          value={note}
-          maxLength={500}
-          onChange={(event) => setNote(event.target.value)}
-        />
-      </SheetForm>
-    </Dialog>
+      <Field
+        className="w-80"
+        label="For whom"
+        value={who}
+        maxLength={200}
+        onChange={(event) => setWho(event.target.value)}
+      />
+      <FormulaChoice value={formula} onChoose={setFormula} none="choose" />
+      <p className="flex flex-wrap items-end gap-6">
+        <label>
+          <NumberInput
+            className="w-16 text-center"
+            value={pieces}
+            onChange={(event) => setPieces(event.target.value)}
+          />{" "}
+          pieces
+        </label>
+        <label>
+          dry by{" "}
+          <input
+            type="datetime-local"
+            className="written text-row"
+            value={due}
+            onChange={(event) => setDue(event.target.value)}
+          />
+        </label>
+      </p>
+      <Field
+        className="w-96"
+        label="Note"
+        value={note}
+        maxLength={500}
+        onChange={(event) => setNote(event.target.value)}
+      />
+    </Sheet>
   );
 }
