@@ -141,19 +141,17 @@ class Tests:
         return touched
 
     def through(self, place: Place) -> list[str]:
-        """Ids of the tests that enter the place's function, or for a constant of a module any function of its folder.
+        """Ids of the tests that enter the place's function; for a constant of a module, all of the files that enter its folder.
 
         A test may look at a constant and enter nothing: those in the folder of the same name are taken too.
         """
         path = str(place.path.relative_to(CORE))
         wanted = {f"{path}:{place.function}"} if place.function else set()
         folders = {Path(path).stem, "parameters"} if Path(path).parent.name == "parameters" else {Path(path).parent.name}
+        near = {name.partition("::")[0] for name, test in self._touches.items() if folders & _folders([name, *test["functions"]])}
 
         def enters(name: str, test: dict[str, Any]) -> bool:
-            if wanted:
-                return bool(wanted & set(test["functions"]))
-            seen = {part for each in (name, *test["functions"]) for part in Path(each.partition(":")[0]).parts[:-1]}
-            return bool(folders & seen)
+            return bool(wanted & set(test["functions"])) if wanted else name.partition("::")[0] in near
 
         found = sorted((test["seconds"], name) for name, test in self._touches.items() if enters(name, test))
         chosen, left = [], LONGEST_S
@@ -180,6 +178,11 @@ class Tests:
             return ""
         failed = [line for line in said.splitlines() if line.startswith(("FAILED", "ERROR"))]
         return failed[0][:160] if failed else "ran out of time" if code == TIMED_OUT else "the tests did not run"
+
+
+def _folders(names: list[str]) -> set[str]:
+    """Folders that stand in ids of tests and places of functions."""
+    return {part for each in names for part in Path(each.partition(":")[0]).parts[:-1]}
 
 
 def copied(folder: Path) -> Path:

@@ -69,6 +69,20 @@ def test_weigh_ins_take_over_from_the_model_and_tell_when_it_is_dry(client: Flas
     assert tray["reading"]["ready"]
 
 
+def test_a_fizzing_piece_is_wrapped_before_a_twentieth_of_its_fizz_is_gone(client: FlaskClient) -> None:
+    """By the day it is dry, and as many more as five per cent of the acid last in the open (project default)."""
+    lines = [
+        {"ingredient": name, "amount": grams, "unit": "g"}
+        for name, grams in (("baking-soda", "600"), ("citric-acid-anhydrous", "300"), ("witch-hazel-distillate", "12"))
+    ]
+    ball = created(client, portions=[{"name": "body", "lines": lines}], method="damp-press")
+    answer = client.post("/api/rack", json={"pieces": 9, "formula_id": ball["id"], "set_out_at": ago(2.0)})
+    assert answer.status_code == 201, answer.text
+    reading = answer.json["reading"]
+    assert reading["open_loss_pct_day"] > 0
+    assert reading["wrap_by_h"] == pytest.approx(reading["likely_h"] + 24 * 5 / reading["open_loss_pct_day"])
+
+
 def test_a_swapped_piece_is_set_aside_and_a_wrong_figure_amended_while_the_record_keeps_both(
     client: FlaskClient, studio: Studio
 ) -> None:
