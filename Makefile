@@ -4,6 +4,9 @@ PREPARE := python3 scripts/prepare.py
 STATIC := src/rosy_kettle/api/static/index.html
 WEB_SOURCES := $(shell find web/src web/public docs/guide docs/screenshots -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
+# Compiled once, not by every process that is started: a machine may ask for the opposite.
+unexport PYTHONDONTWRITEBYTECODE
+
 SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
 
 .PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz former-studio mutants chaos screenshots lock api-types clean
