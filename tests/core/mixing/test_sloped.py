@@ -41,6 +41,8 @@ COLD_BUTTER = make_formula(
 )  # fmt: skip
 FORMULAS = {item["name"]: demo_formula(item) for item in DEMO["formulas"]} | {
     "butter that sets while it is stirred": replace(COLD_BUTTER, room=Room(10.0, 45.0)),
+    "butter beside a point of its table": replace(COLD_BUTTER, room=Room(12.0, 45.0)),
+    "butter in a warm room": replace(COLD_BUTTER, room=Room(27.0, 45.0)),
     "butter in a cold bath": replace(COLD_BUTTER, use=Use(bath_c=30.0, way="held")),
 }
 

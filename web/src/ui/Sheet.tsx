@@ -15,6 +15,8 @@ interface Props {
   /** Sends it. A sentence says what is still missing, an error what the studio refused: it is shown, and nothing is lost. */
   onSubmit: () => Promise<string>;
   onClose: () => void;
+  /** For gloves: the button is 48 px high. */
+  tall?: boolean;
   /** How the fields stand; one below the other unless said otherwise. */
   className?: string;
 }
@@ -28,6 +30,7 @@ export function Sheet({
   submit,
   onSubmit,
   onClose,
+  tall = false,
   className = "flex flex-col gap-4",
 }: Props) {
   const [refused, setRefused] = useState("");
@@ -49,12 +52,12 @@ export function Sheet({
       >
         {children}
         {refused && (
-          <p role="alert" className="w-full text-body text-rosy">
+          <p role="alert" className="col-span-full w-full text-body text-rosy">
             {refused}
           </p>
         )}
-        <p className="w-full">
-          <Button primary type="submit" hint="Enter" disabled={busy}>
+        <p className="col-span-full w-full">
+          <Button primary type="submit" hint="Enter" className={tall ? "min-h-12" : ""} disabled={busy}>
             {submit}
           </Button>
         </p>

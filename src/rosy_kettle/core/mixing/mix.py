@@ -23,7 +23,6 @@ __all__ = ["Mix", "make_mix", "once_per_mix"]
 Found = TypeVar("Found")
 
 GRID_C = tuple(float(t) for t in range(76))  # temperatures the fat is looked up at [°C]
-SLOPE_STEP_C = 0.5  # width of the difference that gives solid fat's slope over temperature [°C]
 
 
 @dataclass(frozen=True, eq=False)
@@ -189,11 +188,10 @@ class Mix:
         return self.oily_g + self.undrunk_g
 
     def solid_share_per_c(self, temperature_c: float) -> float:
-        """How fast the solid share moves with temperature [1/°C]; a value only."""
-        ends = np.interp(
-            (temperature_c - SLOPE_STEP_C, temperature_c + SLOPE_STEP_C), self.fill.temperature_c, self.fill.solid_share
-        )
-        return float(ends[1] - ends[0]) / (2 * SLOPE_STEP_C)
+        """Change of the solid share with temperature, along the line between two points of the grid [1/°C]; a value only."""
+        grid_c, share = self.fill.temperature_c, self.fill.solid_share
+        above = int(np.clip(np.searchsorted(grid_c, temperature_c), 1, grid_c.size - 1))
+        return float((share[above] - share[above - 1]) / (grid_c[above] - grid_c[above - 1]))
 
     def saturation(self, temperature_c: float) -> float | None:
         """Saturation at a temperature; None where no powder drinks."""

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { type IngredientAnswer, messageOf, useSaveIngredient } from "../../api";
+import { type IngredientAnswer, useSaveIngredient } from "../../api";
 import { readTyped, typedOf, unitShown } from "../../lib/units";
-import { Button, Dialog, Field } from "../../ui";
+import { Field, Sheet } from "../../ui";
 
 const EDITABLE = [
   { name: "us_cup_g", label: "A US cup of it weighs", unit: "g" },
@@ -29,7 +29,6 @@ export function OwnIngredientDialog({
   const [inci, setInci] = useState(item.inci);
   const [note, setNote] = useState(copy ? "" : item.note);
   const [values, setValues] = useState<Record<string, string>>(() => valuesOf(item));
-  const [error, setError] = useState<string>();
   const submit = async () => {
     const changed: Record<string, number | null> = {};
     for (const { name: property, label, unit } of EDITABLE) {
@@ -37,78 +36,62 @@ export function OwnIngredientDialog({
       if (text === (valuesOf(item)[property] ?? "") && copy) continue;
       const figure = readTyped(text, unit);
       if (Number.isNaN(figure)) {
-        setError(`${label} must be a number, got "${text}".`);
-        return;
+        return `${label} must be a number, got "${text}".`;
       }
       if (text !== "" || item.own) changed[property] = figure;
     }
-    try {
-      const ingredient = {
-        based_on: item.based_on ?? item.id,
-        name: name.trim(),
-        inci,
-        note,
-        properties: changed,
-      };
-      const saved = await save.mutateAsync(copy ? { ingredient } : { id: item.id, ingredient });
-      onClose();
-      await navigate(`/pantry/${saved.id}`);
-    } catch (failure) {
-      setError(messageOf(failure));
-    }
+    const ingredient = {
+      based_on: item.based_on ?? item.id,
+      name: name.trim(),
+      inci,
+      note,
+      properties: changed,
+    };
+    const saved = await save.mutateAsync(copy ? { ingredient } : { id: item.id, ingredient });
+    onClose();
+    await navigate(`/pantry/${saved.id}`);
+    return "";
   };
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => !open && onClose()}
+    <Sheet
+      onClose={onClose}
       title={copy ? `Your own, from ${item.short_name}` : `Change ${item.short_name}`}
       lead="What you leave as it is comes from the ingredient it is based on."
+      submit="Put it on the shelf"
+      onSubmit={submit}
+      className="grid grid-cols-2 gap-x-10 gap-y-4"
     >
-      <form
-        className="mt-5 grid grid-cols-2 gap-x-10 gap-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
+      <Field
+        label="Name"
+        required
+        value={name}
+        maxLength={100}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Field
+        label="INCI name"
+        value={inci}
+        maxLength={500}
+        onChange={(event) => setInci(event.target.value)}
+      />
+      {EDITABLE.map((field) => (
         <Field
-          label="Name"
-          required
-          value={name}
-          maxLength={100}
-          onChange={(event) => setName(event.target.value)}
+          key={field.name}
+          label={field.label}
+          after={unitShown(field.unit)}
+          inputMode="decimal"
+          value={values[field.name] ?? ""}
+          onChange={(event) => setValues((before) => ({ ...before, [field.name]: event.target.value }))}
         />
-        <Field
-          label="INCI name"
-          value={inci}
-          maxLength={500}
-          onChange={(event) => setInci(event.target.value)}
-        />
-        {EDITABLE.map((field) => (
-          <Field
-            key={field.name}
-            label={field.label}
-            after={unitShown(field.unit)}
-            inputMode="decimal"
-            value={values[field.name] ?? ""}
-            onChange={(event) => setValues((before) => ({ ...before, [field.name]: event.target.value }))}
-          />
-        ))}
-        <Field
-          className="col-span-2"
-          label="Note"
-          value={note}
-          maxLength={2000}
-          onChange={(event) => setNote(event.target.value)}
-        />
-        {error && <p className="col-span-2 text-label text-rosy">{error}</p>}
-        <p className="col-span-2 pt-2">
-          <Button primary type="submit" hint="Enter">
-            Put it on the shelf
-          </Button>
-        </p>
-      </form>
-    </Dialog>
+      ))}
+      <Field
+        className="col-span-2"
+        label="Note"
+        value={note}
+        maxLength={2000}
+        onChange={(event) => setNote(event.target.value)}
+      />
+    </Sheet>
   );
 }
 

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { messageOf, type Tray, useStream, useWeighIn } from "../../api";
+import { type Tray, useStream, useWeighIn } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { benchFigure, sayMass } from "../../lib/numbers";
 import { massUnit, readTyped, typedOf } from "../../lib/units";
-import { Button, Dialog, NumberInput, useNotice } from "../../ui";
+import { NumberInput, Sheet, useNotice } from "../../ui";
 
 interface Props {
   tray: Tray;
@@ -25,7 +25,6 @@ export function WeighSheet({ tray, onClose }: Props) {
   const [steps, setSteps] = useState(() =>
     typedOf(Number(localStorage.getItem(STEP_KEY) ?? USUAL_STEP_G), "g"),
   );
-  const [refused, setRefused] = useState("");
   const keep = useWeighIn();
   const say = useNotice();
   const scale = devices.live && devices.scale && !devices.scale.fault ? devices.scale : null;
@@ -36,115 +35,95 @@ export function WeighSheet({ tray, onClose }: Props) {
   const step = readTyped(steps, "g") ?? USUAL_STEP_G;
   const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
   const onKeep = async () => {
-    if (mass_g === null || Number.isNaN(mass_g))
-      return setRefused("Put the pan on the scale, or type what it shows.");
-    if (count === null || !Number.isInteger(count))
-      return setRefused("How many pieces lie on it? A whole number.");
-    if (Number.isNaN(tare_g)) return setRefused("The tare is a number, or empty.");
+    if (mass_g === null || Number.isNaN(mass_g)) return "Put the pan on the scale, or type what it shows.";
+    if (count === null || !Number.isInteger(count)) return "How many pieces lie on it? A whole number.";
+    if (Number.isNaN(tare_g)) return "The tare is a number, or empty.";
     if (!(step > 0 && step <= 100))
-      return setRefused("The scale's step is what it shows at the least, such as a tenth of a gram.");
+      return "The scale's step is what it shows at the least, such as a tenth of a gram.";
     localStorage.setItem(STEP_KEY, String(step));
-    try {
-      const after = await keep.mutateAsync({
-        tray,
-        mass_g,
-        pieces: count,
-        tare_g,
-        scale_step_g: step,
-        source: byHand === null ? "scale" : "hand",
-        ...(devices.hygrometer?.value != null ? { humidity_pct: devices.hygrometer.value } : {}),
-      });
-      say(after.reading.message);
-      onClose();
-    } catch (error) {
-      setRefused(messageOf(error));
-    }
+    const after = await keep.mutateAsync({
+      tray,
+      mass_g,
+      pieces: count,
+      tare_g,
+      scale_step_g: step,
+      source: byHand === null ? "scale" : "hand",
+      ...(devices.hygrometer?.value != null ? { humidity_pct: devices.hygrometer.value } : {}),
+    });
+    say(after.reading.message);
+    onClose();
+    return "";
   };
   return (
-    <Dialog
-      open
-      onOpenChange={onClose}
+    <Sheet
+      onClose={onClose}
       title={`Weigh ${tray.name}`}
       lead="The same pieces each time, several together."
+      submit="Keep it"
+      onSubmit={onKeep}
+      tall
+      className=""
     >
-      <form
-        className="mt-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onKeep();
-        }}
-      >
-        <p className="text-figure font-[350] leading-none" data-reading="pan" data-at={scale?.at_ms}>
-          {byHand !== null && !Number.isNaN(byHand)
-            ? benchFigure(byHand)
-            : scale?.value == null
-              ? "–"
-              : benchFigure(scale.value)}{" "}
-          <span className="text-state">{massUnit()}</span>
-        </p>
-        <p className="text-label text-soft" role="status">
-          {scale === null
-            ? "The scale is not heard: type what another one shows."
-            : scale.stable
-              ? "Still."
-              : "Settling…"}{" "}
-          {mass_g !== null && mass_g - tare_g > 0 && mass_g - tare_g < needed && (
-            <b className="text-rosy">
-              The scale is too coarse for so little: put {sayMass(Math.ceil(needed))} of pieces on it, five or
-              more.
-            </b>
-          )}
-        </p>
-        <div className="mt-5 flex flex-wrap items-end gap-8 text-row">
-          <label>
-            Pieces on the pan{" "}
-            <NumberInput
-              whole
-              className="h-12 w-16 text-center"
-              value={pieces}
-              onChange={(event) => setPieces(event.target.value)}
-            />
-          </label>
-          <label>
-            Empty pan{" "}
-            <NumberInput
-              className="h-12 w-20 text-center"
-              placeholder="0"
-              value={tare}
-              onChange={(event) => setTare(event.target.value)}
-            />{" "}
-            {massUnit()}
-          </label>
-          <label>
-            Or type it{" "}
-            <NumberInput
-              className="h-12 w-24 text-center"
-              value={typed}
-              onChange={(event) => setTyped(event.target.value)}
-            />{" "}
-            {massUnit()}
-          </label>
-          <label>
-            Step of the scale{" "}
-            <NumberInput
-              className="h-12 w-14 text-center"
-              value={steps}
-              onChange={(event) => setSteps(event.target.value)}
-            />{" "}
-            {massUnit()}
-          </label>
-        </div>
-        {refused && (
-          <p role="alert" className="mt-3 text-body text-rosy">
-            {refused}
-          </p>
+      <p className="text-figure font-[350] leading-none" data-reading="pan" data-at={scale?.at_ms}>
+        {byHand !== null && !Number.isNaN(byHand)
+          ? benchFigure(byHand)
+          : scale?.value == null
+            ? "–"
+            : benchFigure(scale.value)}{" "}
+        <span className="text-state">{massUnit()}</span>
+      </p>
+      <p className="text-label text-soft" role="status">
+        {scale === null
+          ? "The scale is not heard: type what another one shows."
+          : scale.stable
+            ? "Still."
+            : "Settling…"}{" "}
+        {mass_g !== null && mass_g - tare_g > 0 && mass_g - tare_g < needed && (
+          <b className="text-rosy">
+            The scale is too coarse for so little: put {sayMass(Math.ceil(needed))} of pieces on it, five or
+            more.
+          </b>
         )}
-        <p className="mt-5">
-          <Button primary type="submit" hint="Enter" className="min-h-12" disabled={keep.isPending}>
-            Keep it
-          </Button>
-        </p>
-      </form>
-    </Dialog>
+      </p>
+      <div className="mt-5 flex flex-wrap items-end gap-8 text-row">
+        <label>
+          Pieces on the pan{" "}
+          <NumberInput
+            whole
+            className="h-12 w-16 text-center"
+            value={pieces}
+            onChange={(event) => setPieces(event.target.value)}
+          />
+        </label>
+        <label>
+          Empty pan{" "}
+          <NumberInput
+            className="h-12 w-20 text-center"
+            placeholder="0"
+            value={tare}
+            onChange={(event) => setTare(event.target.value)}
+          />{" "}
+          {massUnit()}
+        </label>
+        <label>
+          Or type it{" "}
+          <NumberInput
+            className="h-12 w-24 text-center"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />{" "}
+          {massUnit()}
+        </label>
+        <label>
+          Step of the scale{" "}
+          <NumberInput
+            className="h-12 w-14 text-center"
+            value={steps}
+            onChange={(event) => setSteps(event.target.value)}
+          />{" "}
+          {massUnit()}
+        </label>
+      </div>
+    </Sheet>
   );
 }
