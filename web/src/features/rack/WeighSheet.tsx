@@ -35,7 +35,7 @@ export function WeighSheet({ tray, onClose }: Props) {
   const step = readTyped(steps, "g") ?? USUAL_STEP_G;
   const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
   const onKeep = async () => {
-    if (mass_g === null || Number.isNaN(mass_g)) return "Put the pan on the scale, or type what it shows.";
+    if (mass_g === null || !(mass_g > 0)) return "Put the pan on the scale, or type what it shows.";
     if (count === null || !Number.isInteger(count)) return "How many pieces lie on it? A whole number.";
     if (Number.isNaN(tare_g)) return "The tare is a number, or empty.";
     if (!(step > 0 && step <= 100))
@@ -62,7 +62,7 @@ export function WeighSheet({ tray, onClose }: Props) {
       submit="Keep it"
       onSubmit={onKeep}
       tall
-      className=""
+      className="flex flex-col gap-3"
     >
       <p className="text-figure font-[350] leading-none" data-reading="pan" data-at={scale?.at_ms}>
         {byHand !== null && !Number.isNaN(byHand)
