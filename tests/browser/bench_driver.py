@@ -55,12 +55,13 @@ class BenchDriver:
         expect(self.page.get_by_role("heading", level=1)).to_have_text(step["title"])
 
     def moved_from(self, step: Answer) -> None:
-        """Wait until what is shown is the step after."""
+        """Wait until what is shown, and what the studio knows, is the step after."""
+        expect(self.page.locator("main")).not_to_have_attribute("data-step", step["key"])
         end = time.monotonic() + PATIENCE_S
         while (after := self.step()) is not None and after["key"] == step["key"]:
             assert time.monotonic() < end, f"still at {step['title']}"
             self.page.wait_for_timeout(60)
-        expect(self.page.get_by_role("heading", level=1)).to_have_text(self.title())
+        expect(self.page.get_by_role("heading", level=1)).to_have_text("On the paper" if after is None else str(after["title"]))
 
     def weigh(self, step: Answer, off_g: float = 0.0) -> None:
         """Pour what is asked; the bench takes it by itself."""
@@ -84,7 +85,8 @@ class BenchDriver:
             expect(self.page.get_by_role("timer")).to_be_visible()
             self.page.get_by_role("button", name="Go on", exact=True).click()
         elif kind == "feel":
-            wanted = self.batch()["now"]["dough"] or self.batch()["now"]["portions"][0]["dough"]
+            now = self.batch()["now"]
+            wanted = now["dough"] or now["portions"][0]["dough"]
             self.page.get_by_role("button", name=wanted["wanted"]["states"][0]).click()
             self.press("As meant: go on")
         elif kind == "shape":

@@ -19,9 +19,12 @@ from rosy_kettle.api.schemas.reference import (
     UnitAnswer,
 )
 from rosy_kettle.api.studio import current_studio
+from rosy_kettle.core.making.rack.air import VERY_DAMP_PCT
+from rosy_kettle.core.making.rack.weigh_ins import PAN_STEPS
 from rosy_kettle.core.readings.registry import declared
-from rosy_kettle.core.records import Method
+from rosy_kettle.core.records import Formula, Method, Portion
 from rosy_kettle.core.records.reading import Reading
+from rosy_kettle.files import formula_to_file
 from rosy_kettle.files.formats import format_schemas
 from rosy_kettle.usecases.studio.studio_tables import current_tables
 from rosy_kettle.usecases.studio.version import VERSION
@@ -34,6 +37,7 @@ UNIT_LABELS = {
 }  # fmt: skip
 
 blueprint = part("reference", __name__)
+EMPTY_FORMULA = Formula("New formula", (Portion("body", ()),))
 
 
 @blueprint.get("/health", summary="Whether the server is up", responses={200: Health})
@@ -63,6 +67,9 @@ def reference() -> Response:
                 StateAnswer(state=state, saturation_from=edge) for state, edge in tables.parameters.dough.lower_edges.items()
             ],
             readings=_readings(),
+            empty_formula=formula_to_file(EMPTY_FORMULA),
+            very_damp_pct=VERY_DAMP_PCT,
+            pan_steps=PAN_STEPS,
         )
     )
 

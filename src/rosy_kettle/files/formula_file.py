@@ -39,6 +39,7 @@ __all__ = [
 LARGEST_FILE_BYTES = 1_000_000
 PLAIN_TEXT = r"^[^\x00-\x1f\x7f]*$"  # no control characters in a name
 HardnessId = Literal["soft", "moderate", "hard", "very-hard", "softened", "ro-rain"]
+USUAL_USE, USUAL_ROOM = Use(), Room()
 Money = Annotated[str, Field(pattern=r"^\d{1,7}([.,]\d{1,4})?$")]
 
 
@@ -82,9 +83,9 @@ class UseFile(Shape):
 
     dose_g: NotNegative | None = None
     way: Literal["crumbled", "held", "whole"] | None = None
-    tub_l: Positive = 150.0
-    tub_area_m2: Positive = 0.80
-    bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = 38.0
+    tub_l: Positive = USUAL_USE.tub_l
+    tub_area_m2: Positive = USUAL_USE.tub_area_m2
+    bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = USUAL_USE.bath_c
     hardness: HardnessId = "moderate"
     alkalinity_mg_l: NotNegative | None = None
     tap_ph: Annotated[float, Field(ge=3, le=12, allow_inf_nan=False)] | None = None
@@ -93,8 +94,8 @@ class UseFile(Shape):
 class RoomFile(Shape):
     """The air the dough is made and dried in."""
 
-    temperature_c: Celsius = 21.0
-    humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 40.0
+    temperature_c: Celsius = USUAL_ROOM.temperature_c
+    humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = USUAL_ROOM.humidity_pct
 
 
 class HeatFile(Shape):

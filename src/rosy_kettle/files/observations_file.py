@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, TypeAdapter, ValidationError
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import Room
 from rosy_kettle.files.formula_file import FormulaFile, formula_file_from_data, load_json, sentence_from
 from rosy_kettle.files.shape import Celsius, Shape
 
@@ -22,7 +23,7 @@ class FeltFile(Shape):
     """The hands found a state."""
 
     kind: Literal["felt"]
-    temperature_c: Celsius = 21.0
+    temperature_c: Celsius = Room().temperature_c
     state: Name
 
 
@@ -30,7 +31,7 @@ class RopeFile(Shape):
     """A blend wetted until a rope rolls, and until it smears."""
 
     kind: Literal["rope"]
-    temperature_c: Celsius = 21.0
+    temperature_c: Celsius = Room().temperature_c
     rolls_at_g: Some | None = None
     smears_at_g: Some | None = None
     wetter: Name

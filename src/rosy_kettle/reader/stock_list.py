@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
+from rosy_kettle.core.amounts.units import OUNCE_G, POUND_G
 from rosy_kettle.reader.decimal_signs import decimal_sign_of, read_number, two_ways
 from rosy_kettle.reader.names import NameIndex, plain
 
@@ -36,10 +37,10 @@ COLUMNS = {
 """What a table may hold, and the headings it is known by."""
 GRAMS = {
     "g": 1.0, "gr": 1.0, "gram": 1.0, "grams": 1.0, "gramm": 1.0, "kg": 1000.0, "kilo": 1000.0, "kilos": 1000.0,
-    "oz": 28.349523125, "ounce": 28.349523125, "ounces": 28.349523125, "lb": 453.59237, "lbs": 453.59237, "pound": 453.59237,
-    "pounds": 453.59237, "mg": 0.001, "t": 1_000_000.0,
+    "oz": OUNCE_G, "ounce": OUNCE_G, "ounces": OUNCE_G, "lb": POUND_G, "lbs": POUND_G, "pound": POUND_G,
+    "pounds": POUND_G, "mg": 0.001, "t": 1_000_000.0,
 }  # fmt: skip
-"""Grams of a unit of mass; the international avoirdupois pound of 1959."""
+"""Grams of a unit of mass, by the names lists give it."""
 CURRENCIES = {"$": "USD", "€": "EUR", "£": "GBP", "¥": "JPY", "kr": "SEK", "zł": "PLN", "fr": "CHF"}
 DATE_ORDERS = ("day-month-year", "month-day-year", "year-month-day")
 DATE = re.compile(r"^(\d{1,4})[./\- ](\d{1,2})[./\- ](\d{1,4})")

@@ -9,7 +9,7 @@ import pytest
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.charts import charts_of
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Line, Portion, Tables
+from rosy_kettle.core.records import Formula, Heat, Line, Portion, Room, Tables
 from tests.conftest import make_formula
 
 BRICK = make_formula(
@@ -25,6 +25,35 @@ def test_the_texture_curve_is_the_readings_own(tables: Tables) -> None:
     assert charts.texture == dough.by_temperature
     assert charts.working_window_c == dough.working_window_c
     assert [point.temperature_c for point in charts.texture] == [float(t) for t in range(10, 61)]
+
+
+@pytest.mark.parametrize(("wet_c", "room_c", "says"), [
+    (None, 21.0, "Ready at about minute"), (45.0, 21.0, "Ready at once"), (20.0, 16.0, "already stiffer"), (None, 36.0, "never cools"),
+])  # fmt: skip
+def test_the_clock_says_when_it_is_ready(tables: Tables, wet_c: float | None, room_c: float, says: str) -> None:
+    clock = charts_of(replace(BRICK, heat=Heat(wet_c), room=Room(room_c, 40.0)), tables).cooling
+    assert clock is not None
+    assert says in clock.sentence
+    low, high = clock.window_c
+    where = (
+        "already stiffer"
+        if clock.from_c < low
+        else "at once"
+        if clock.from_c <= high
+        else "at about"
+        if clock.ready_min
+        else "never"
+    )
+    assert where in clock.sentence
+    assert (clock.stiff_min is None) == (room_c >= low), "in a room warmer than its window nothing gets too stiff"
+
+
+def test_each_portion_has_curves_of_its_own_lines(tables: Tables) -> None:
+    two = Formula("two", (BRICK.portions[0], replace(DUST.portions[0], name="topping")), method=BRICK.method)
+    body, topping = (charts_of(two, tables, portion) for portion in (0, 1))
+    assert [fat.name for fat in body.fats] == [fat.name for fat in charts_of(BRICK, tables).fats]
+    assert len(body.fats) == 2
+    assert topping.fats == ()
 
 
 def test_the_window_lies_where_the_curve_is_wanted(tables: Tables) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import nullcontext
 from dataclasses import replace
 from typing import Any
 
@@ -9,7 +10,8 @@ import pytest
 
 from rosy_kettle.core.clinic import facts
 from rosy_kettle.core.clinic.facts import facts_of
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
 
@@ -98,7 +100,7 @@ def told_as(monkeypatch: pytest.MonkeyPatch, tables: Tables, formula: Formula, *
 @pytest.mark.parametrize(
     ("part", "figure", "no", "yes", "fact"),
     [
-        ("lather", "score", 40.0, 39.0, "foam-low"), ("feel", "oil_g", 4.0, 4.1, "oil-high"), ("feel", "ring", 40.0, 41.0, "ring-high"),
+        ("lather", "score", 40.0, 39.0, "foam-low"), ("feel", "oil_g", 3.9, 4.0, "oil-high"), ("feel", "ring", 40.0, 41.0, "ring-high"),
         ("bath", "ph_soak", 9.0, 9.1, "bath-ph-high"), ("skin", "harshness_mg_l", 60.0, 61.0, "harsh"),
         ("piece", "density_g_ml", 1.0, 1.02, "density-high"), ("assumed", "half_thickness_mm", 12.0, 11.8, "piece-thin"),
         ("drying", "hours", 72.0, 73.0, "drying-long"),
@@ -111,6 +113,38 @@ def test_a_reading_speaks_from_its_edge_on(
     dries = {"dries": True} if part == "drying" else {}
     assert told_as(monkeypatch, tables, formula, **{part: {figure: no} | dries})[fact] is False
     assert told_as(monkeypatch, tables, formula, **{part: {figure: yes} | dries})[fact] is True
+
+
+@pytest.mark.parametrize(("value", "taken"), [(1e6, True), (1_000_001, False), (True, False), ("12", False)])
+def test_an_answer_is_a_number_of_ordinary_size(tables: Tables, value: object, *, taken: bool) -> None:
+    with nullcontext() if taken else pytest.raises(InputError, match='"weeks_open" is a number'):
+        known(tables, weeks_open=value)
+
+
+def test_a_bath_is_harsh_by_the_line_of_its_bather(monkeypatch: pytest.MonkeyPatch, tables: Tables) -> None:
+    adults = make_formula(**PLAIN, slsa_fine=10)
+    children = replace(adults, product=replace(adults.product, profile="children"))
+    assert told_as(monkeypatch, tables, adults, skin={"harshness_mg_l": 13.0})["harsh"] is False
+    assert told_as(monkeypatch, tables, children, skin={"harshness_mg_l": 13.0})["harsh"] is True
+
+
+@pytest.mark.parametrize(("humidity_pct", "slow_from", "long", "damp"), [
+    (60.0, 55.0, False, True), (60.0, 45.0, True, None), (60.0, 70.0, False, None), (50.0, 45.0, True, None),
+])  # fmt: skip
+def test_the_air_is_to_blame_where_it_would_dry_at_half(
+    monkeypatch: pytest.MonkeyPatch, tables: Tables, humidity_pct: float, slow_from: float, *, long: bool, damp: bool | None
+) -> None:
+    """Half of what air can hold is ordinary (common practice)."""
+    formula = replace(make_formula(**PLAIN, glycerin=10), room=Room(21.0, humidity_pct))
+    own = facts.evaluate(formula, tables)
+
+    def in_air(asked: Formula, _tables: Tables) -> Evaluation:
+        hours = 100.0 if asked.room.humidity_pct > slow_from else 24.0
+        return replace(own, drying=replace(own.drying, dries=True, hours=hours))
+
+    monkeypatch.setattr(facts, "evaluate", in_air)
+    found = known(tables, formula)
+    assert (found["drying-long"], found.get("air-too-damp")) == (long, damp)
 
 
 def test_what_was_dried_for_less_than_the_desk_says_is_short(monkeypatch: pytest.MonkeyPatch, tables: Tables) -> None:

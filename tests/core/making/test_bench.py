@@ -25,7 +25,9 @@ from rosy_kettle.core.making.bench import (
     rescue_options,
     state_of,
 )
+from rosy_kettle.core.making.bench.feel import middle_saturation
 from rosy_kettle.core.making.plan import sheet_of
+from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables, Tolerance
 from tests.conftest import make_formula, make_lines
@@ -234,6 +236,26 @@ def test_a_jar_of_ones_own_mends_as_what_it_was_made_from(tables: Tables) -> Non
         replace(planned, portions=(replace(planned.portions[0], lines=lines),)), studio, "crumbly dough", None, rested=True
     )
     assert "own-glycerin" in [mend.ingredient for mend in dry.mends]
+
+
+@pytest.mark.parametrize(
+    ("state", "s"), [("dust", 0.025), ("play dough", (0.62 + 1.02) / 2), ("batter", (1.3 + 2.2) / 2), ("pour", 1.1 * 2.2)]
+)
+def test_hands_mean_the_middle_of_a_state(state: str, s: float) -> None:
+    """Edges of the states by hand: 0.05, 0.30, 0.62, 1.02, 1.30, 2.20 (common practice); what pours lies a tenth over its edge."""
+    assert middle_saturation(state, USUAL.dough) == pytest.approx(s)
+
+
+@pytest.mark.parametrize(("stroke_ml", "water_g"), [(0.14, 0.6), (0.28, 1.1)])
+def test_sprays_are_strokes_of_the_studios_own_sprayer(tables: Tables, stroke_ml: float, water_g: float) -> None:
+    """Four strokes of water weigh, in grams, what they fill in millilitres."""
+    damp = make_formula("damp-press", baking_soda=600, citric_acid_anhydrous=300, corn_starch=100, isopropyl_alcohol_91=2)
+    mends = answer_feel(damp, replace(tables, spray_ml=stroke_ml), "dust", None, rested=True).mends
+    said = {mend.ingredient: mend for mend in mends}
+    assert said["distilled-water"].mass_g == water_g
+    assert said["distilled-water"].text.startswith("4 sprays of water")
+    assert said["isopropyl-alcohol-91"].text.startswith("5 sprays")
+    assert said["isopropyl-alcohol-91"].mass_g == pytest.approx(5 * stroke_ml * 0.82, abs=0.05)  # 91 % by volume, CRC Handbook
 
 
 def test_too_hot_cools_and_too_cold_warms(tables: Tables) -> None:

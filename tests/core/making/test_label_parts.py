@@ -51,6 +51,13 @@ def test_what_does_not_foam_needs_no_fixed_caution(tables: Tables) -> None:
     assert FIXED_CAUTION not in on(tables, "US", formula=fizz)
 
 
+@pytest.mark.parametrize(("oil_g", "said"), [(4.9, False), (5.0, True), (9.0, True)])
+def test_from_a_twentieth_of_fat_the_tub_may_be_slippery(tables: Tables, oil_g: float, *, said: bool) -> None:
+    formula = make_formula(baking_soda=60, corn_starch=40 - oil_g, sweet_almond_oil=oil_g / 2, cocoa_butter=oil_g / 2)
+    cautions = " ".join(text.text for text in label_texts(formula, tables, FACTS, "EU", AREA).texts)
+    assert ("Tub may get slippery." in cautions) is said
+
+
 @pytest.mark.parametrize(("months", "shown"), [(24, None), (30, None), (31, "12M after opening"), (36, "12M after opening")])
 def test_the_period_after_opening_stands_where_it_keeps_beyond_thirty_months(
     tables: Tables, months: float, shown: str | None

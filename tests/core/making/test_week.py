@@ -97,6 +97,21 @@ def test_what_finds_no_place_is_explained() -> None:
         first_week([late], workshop(opens=(9, 9)))
 
 
+def test_a_batch_is_late_when_hands_and_drying_end_after_its_hour() -> None:
+    job = Job("a", "scoops", 3, 20, 1, due_h=33)
+    assert kept_rules([job], {"a": 10}, workshop()) == [], "10 + 3 + 20 is its hour"
+    assert kept_rules([replace(job, due_h=32)], {"a": 10}, workshop()) == ["scoops is not dry by its day."]
+
+
+@pytest.mark.parametrize(("hands_h", "too_long"), [(8, False), (9, True)])
+def test_a_day_from_nine_to_five_has_eight_hours(hands_h: int, *, too_long: bool) -> None:
+    plan = first_week([Job("a", "x", hands_h, 5, 1, due_h=12)], workshop())
+    assert ("no day of the workshop is so long" in plan.unmade[0].why) is too_long
+    broken = replace(workshop(), open_h=[*range(9, 13), *range(14, 19), *range(33, 37)])
+    lunch = first_week([Job("a", "x", hands_h - 3, 5, 1)], broken)
+    assert bool(lunch.unmade) is too_long, "five hours after lunch are the longest stretch"
+
+
 def test_a_dragged_batch_stays_and_the_others_move() -> None:
     jobs = [Job("a", "x", 4, 10, 1), Job("b", "x", 4, 10, 1)]
     shop = workshop()

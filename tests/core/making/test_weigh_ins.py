@@ -7,6 +7,7 @@ import math
 import numpy as np
 import pytest
 from scipy.optimize import curve_fit
+from scipy.stats import truncnorm
 
 from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, fit_curve, prior_of
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
@@ -182,6 +183,16 @@ def test_the_curves_behind_the_weighings_are_bayes_own(shares: tuple[float, ...]
         for hours, share, count in zip((0.0, 5.0, 14.0, 24.0), shares, pieces, strict=False)
     ]
     agrees(fit_curve(kept, step_g, prior), by_brute_force(kept, step_g, prior))
+
+
+def test_before_it_has_lost_anything_the_loss_is_as_sure_as_before() -> None:
+    """A weighing at the beginning says nothing: 4 % give or take 5, cut off at nothing (scipy's truncated normal), on a grid of 21."""
+    found = fit_curve([WeighIn(0.0, FRESH_G * PIECES, PIECES)], 0.01, Prior(14.0, 0.9, 0.04, 0.05))
+    believed = truncnorm(-0.04 / 0.05, 3.0, loc=0.04, scale=0.05)
+    share = found.to_lose_g / FRESH_G
+    mean = float(found.weight @ share)
+    assert mean == pytest.approx(believed.mean(), rel=0.03)
+    assert math.sqrt(float(found.weight @ (share - mean) ** 2)) == pytest.approx(believed.std(), rel=0.03)
 
 
 @pytest.mark.parametrize("shares", [(1.0, 0.992), (1.0, 0.97, 0.95), (1.0, 0.99, 0.975, 0.97)])

@@ -150,6 +150,24 @@ def test_points_are_taken_by_hand_for_each_part() -> None:
     assert quick.whole == pytest.approx(sum((quick.dough, quick.foam, quick.hours, quick.waste, quick.minutes)))
 
 
+def test_a_dough_that_is_off_loses_points_by_how_far() -> None:
+    """Nothing is left of 60 at a fifth off in S, and of 10 at 72 h over the recipe's own hours: project defaults."""
+    for added in ({"glycerin": 14.0}, {"corn-starch": 14.0}, {"glycerin": 30.0}):
+        acts = [*(Act("add", name, grams) for name, grams in added.items()), Act("mix", value=3.0), SHAPE]
+        state = run_bowl(bowl(), acts, told_by_reference)
+        last, dough = state.path[-1], state.told.dough
+        assert dough is not None
+        assert dough.wanted.saturation_low is not None
+        assert dough.wanted.saturation_high is not None
+        seen = (last.now, last.settles_at)
+        off = max(0.0, dough.wanted.saturation_low - min(seen), max(seen) - dough.wanted.saturation_high)
+        points = score_of(bowl(), state, told_by_reference)
+        assert points.dough == pytest.approx(60 * max(0.0, 1 - off / 0.2))
+        own = told_by_reference(true_formula(bowl(), {}), {}).drying.hours
+        longer = max(0.0, (state.told.drying.hours or 144.0) - (own or 0.0))
+        assert points.hours == pytest.approx(10 * max(0.0, 1 - longer / 72))
+
+
 def test_acid_is_spent_while_it_waits_and_with_it_the_fizz() -> None:
     """First order in time at a constant S: exp(-k S t)."""
     state = run_bowl(bowl(), [Act("rest", value=40.0)], told_by_reference)

@@ -1,6 +1,5 @@
 export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
-export { emptyFormula } from "./emptyFormula";
 export * from "./files";
 export * from "./journal";
 export * from "./labels";

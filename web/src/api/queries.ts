@@ -1,5 +1,6 @@
 import {
   type QueryFilters,
+  queryOptions,
   useInfiniteQuery,
   useMutation,
   useQuery,
@@ -43,12 +44,13 @@ export interface OwnIngredient {
   properties: Record<string, number | null>;
 }
 
-export const useReference = () =>
-  useQuery({
-    queryKey: KEYS.reference,
-    queryFn: () => api(client.GET("/api/reference")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+export const referenceQuery = queryOptions({
+  queryKey: KEYS.reference,
+  queryFn: () => api(client.GET("/api/reference")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const useReference = () => useQuery(referenceQuery);
 
 /** Formulas that hold the words, last changed first, a page at a time. */
 export const useFormulas = (q = "") =>

@@ -7502,8 +7502,11 @@ export interface components {
          * @description Everything the pages need once.
          */
         ReferenceAnswer: {
+            empty_formula: components["schemas"]["FormulaFile"];
             /** Methods */
             methods: components["schemas"]["MethodAnswer"][];
+            /** Pan Steps */
+            pan_steps: number;
             /** Readings */
             readings: components["schemas"]["ReadingAnswer"][];
             /** States */
@@ -7512,6 +7515,8 @@ export interface components {
             tools: components["schemas"]["ToolAnswer"][];
             /** Units */
             units: components["schemas"]["UnitAnswer"][];
+            /** Very Damp Pct */
+            very_damp_pct: number;
         };
         /**
          * Release

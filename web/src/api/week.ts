@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -68,12 +68,13 @@ export const useChangeOrder = () =>
     api(client.PUT("/api/orders/{order_id}", { params: { path: { order_id: order } }, body })),
   );
 
-export const useSettings = () =>
-  useQuery({
-    queryKey: SETTINGS,
-    queryFn: async () => (await api(client.GET("/api/settings"))).settings,
-    staleTime: 60_000,
-  });
+export const settingsQuery = queryOptions({
+  queryKey: SETTINGS,
+  queryFn: async () => (await api(client.GET("/api/settings"))).settings,
+  staleTime: 60_000,
+});
+
+export const useSettings = () => useQuery(settingsQuery);
 
 export const useSaveSettings = () => {
   const queries = useQueryClient();

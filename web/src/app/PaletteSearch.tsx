@@ -64,7 +64,7 @@ function useEntries(typed: string): Entry[] {
   const [offers] = useState(offersNow);
   const begin = async () => {
     try {
-      const made = await create.mutateAsync(newFormula());
+      const made = await create.mutateAsync(await newFormula());
       await navigate(`/formulas/${made.id}`);
     } catch (error) {
       say(messageOf(error), { asks: true });

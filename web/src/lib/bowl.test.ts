@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { heightOf, levelOf, profile, SURFACE, strata } from "./bowl";
+import { heightOf, levelOf, profile, RIM_SATURATION, SURFACE, strata } from "./bowl";
 
 describe("the bowl", () => {
   it("is closed at the floor and full width at the rim", () => {
@@ -27,7 +27,7 @@ describe("the bowl", () => {
   it("stands at the surface for saturation 1 and at the rim where it pours", () => {
     expect(levelOf(0)).toBe(0);
     expect(levelOf(1)).toBeCloseTo(SURFACE, 6);
-    expect(levelOf(2.2)).toBeCloseTo(1, 6);
+    expect(levelOf(RIM_SATURATION)).toBeCloseTo(1, 6);
     expect(levelOf(60)).toBe(1);
   });
   it("stacks layers without gap, the last one at the surface", () => {

@@ -1,7 +1,8 @@
 /** Geometry of the bowl: a bowl of revolution, filled from the floor. All in drawing units. */
 const SLICES = 200;
 const FILLED = 0.6; // share of the bowl the powders take
-const OVER_RIM_SATURATION = 2.2; // from here on the dough pours: the rim
+/** Of the drawing: at this saturation the wet level stands at the rim. */
+export const RIM_SATURATION = 2.2;
 
 /** Half width at height t (0 floor, 1 rim), as a share of the rim's. */
 export function profile(t: number): number {
@@ -36,7 +37,7 @@ export const SURFACE = heightOf(FILLED);
 /** Height of the wet level for a saturation: the surface at 1, the rim where it pours. */
 export function levelOf(saturation: number): number {
   if (saturation <= 1) return heightOf(FILLED * saturation);
-  return Math.min(1, SURFACE + ((saturation - 1) / (OVER_RIM_SATURATION - 1)) * (1 - SURFACE));
+  return Math.min(1, SURFACE + ((saturation - 1) / (RIM_SATURATION - 1)) * (1 - SURFACE));
 }
 
 export interface Stratum {

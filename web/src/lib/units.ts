@@ -20,7 +20,7 @@ export const USUAL: Units = {
   currency: "USD",
 };
 /** International avoirdupois ounce and US fluid ounce, both exact. */
-const G_PER_OZ = 28.349523125;
+export const G_PER_OZ = 28.349523125;
 const ML_PER_FL_OZ = 29.5735295625;
 const KEPT = "rosy-kettle-units";
 

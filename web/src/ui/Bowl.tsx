@@ -1,5 +1,5 @@
 import { memo, type ReactNode, useId, useMemo } from "react";
-import { heightOf, levelOf, profile, SURFACE, strata } from "../lib/bowl";
+import { heightOf, levelOf, profile, RIM_SATURATION, SURFACE, strata } from "../lib/bowl";
 import { grainPath, type Mark, scatter } from "../lib/grains";
 import { r } from "../lib/hairs";
 import { figure } from "../lib/numbers";
@@ -15,7 +15,7 @@ export interface BowlLayer {
 
 export interface BowlZone {
   state: string;
-  from: number;
+  saturation_from: number;
 }
 
 interface Props {
@@ -321,7 +321,7 @@ function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, s
     { length: 8 },
     (_, i) => `L${r(x - half + (i * 2 * half) / 7)} ${r(top + (i % 2 ? 0 : 4) + random() * 2)}`,
   ).join("");
-  const inStrip = zones.filter((zone) => zone.from < 2.2 || zone.state === "pour");
+  const inStrip = zones.filter((zone) => zone.saturation_from < RIM_SATURATION || zone.state === "pour");
   return (
     <g>
       <path
@@ -342,15 +342,15 @@ function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, s
         />
       )}
       {inStrip.map((zone, index) => {
-        const bottom = zone.from === 0 ? foot : y(levelOf(zone.from));
+        const bottom = zone.saturation_from === 0 ? foot : y(levelOf(zone.saturation_from));
         const next = inStrip[index + 1];
-        const above = next ? y(levelOf(next.from)) : top + 8;
+        const above = next ? y(levelOf(next.saturation_from)) : top + 8;
         const current = zone.state === state;
         const middle = (bottom + above) / 2 + 4.5;
         const nudge = Math.abs(middle - 4.5 - level) < 7 ? (middle - 4.5 < level ? -6 : 6) : 0;
         return (
           <g key={zone.state}>
-            {zone.from > 0 && (
+            {zone.saturation_from > 0 && (
               <path d={`M${x - half} ${bottom}H${x + half}`} stroke="var(--ink)" strokeWidth=".6" />
             )}
             {bottom - above > 9 && (
@@ -370,7 +370,7 @@ function DipStrip({ cx, rimY, radius, depth, zones, saturation, state, wanted, s
       })}
       {wanted && (wanted[0] !== null || wanted[1] !== null) && (
         <path
-          d={`M${x + half + 7} ${y(levelOf(wanted[1] ?? 2.2))}h-5V${y(levelOf(wanted[0] ?? 0))}h5`}
+          d={`M${x + half + 7} ${y(levelOf(wanted[1] ?? RIM_SATURATION))}h-5V${y(levelOf(wanted[0] ?? 0))}h5`}
           fill="none"
           stroke="var(--ink)"
           strokeWidth="2"

@@ -7,10 +7,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response
+from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response, UtcOffset
 from rosy_kettle.core.making.bench import BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison
 from rosy_kettle.core.making.bench.window_watch import WindowWatch
+from rosy_kettle.core.making.plan.order import Wish
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile
 from rosy_kettle.usecases.batches.list_batches import BatchGlance
@@ -35,8 +36,8 @@ class WishSave(Request):
     tool: Annotated[str, Field(max_length=60)] | None = None
     piece_mass_g: Some | None = None
     scoop_fill: Literal["level", "rounded", "domed"] = "level"
-    sheet_mm: Annotated[float, Field(ge=1, le=60, allow_inf_nan=False)] = 6.0
-    layers: Annotated[int, Field(ge=1, le=6)] = 2
+    sheet_mm: Annotated[float, Field(ge=1, le=60, allow_inf_nan=False)] = Wish().sheet_mm
+    layers: Annotated[int, Field(ge=1, le=6)] = Wish().layers
     cut: Literal["thread", "knife"] = "thread"
 
 
@@ -50,7 +51,7 @@ class PlanSave(Request):
     humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     start_at: Moment | None = None
     ready_by: Moment | None = None
-    utc_offset_min: Annotated[int, Field(ge=-900, le=900)] = 0
+    utc_offset_min: UtcOffset = 0
     schools: dict[str, str] = {}
 
 

@@ -20,6 +20,7 @@ __all__ = [
     "Request",
     "RequestKey",
     "Response",
+    "UtcOffset",
 ]
 
 
@@ -37,6 +38,8 @@ Query = Annotated[str, Field(max_length=200, description="Words to be found")]
 """What a list is searched for."""
 Limit = Annotated[int, Field(ge=1, le=200, description="Length of a page")]
 """How much of a list is asked for at once."""
+UtcOffset = Annotated[int, Field(ge=-840, le=840)]
+"""What the maker's clock is ahead of UTC [min]."""
 Number = Annotated[int, Field(ge=1, le=2**53)]
 """Number of a row."""
 

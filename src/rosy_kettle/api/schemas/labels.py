@@ -23,6 +23,7 @@ __all__ = [
 Market = Literal["US", "EU", "UK"]
 Millimetres = Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)]
 Gap = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
+USUAL_WIDTH_MM, USUAL_HEIGHT_MM = 60.0, 40.0
 Rows = Annotated[int, Field(ge=1, le=60)]
 
 
@@ -33,8 +34,8 @@ class LabelAsk(Request):
     formula_id: Number | None = None
     batch_id: Number | None = None
     markets: Annotated[list[Market], Field(min_length=1, max_length=3)] = ["US"]
-    width_mm: Millimetres = 60.0
-    height_mm: Millimetres = 40.0
+    width_mm: Millimetres = USUAL_WIDTH_MM
+    height_mm: Millimetres = USUAL_HEIGHT_MM
     facts: LabelFactsFile = LabelFactsFile()
 
 
@@ -56,8 +57,8 @@ class LabelSave(Request):
     formula_id: Number | None = None
     batch_id: Number | None = None
     market: Market
-    width_mm: Millimetres = 60.0
-    height_mm: Millimetres = 40.0
+    width_mm: Millimetres = USUAL_WIDTH_MM
+    height_mm: Millimetres = USUAL_HEIGHT_MM
     facts: LabelFactsFile = LabelFactsFile()
     copies: Annotated[int, Field(ge=1, le=1000)] = 1
     sheet: SheetSave | None = None

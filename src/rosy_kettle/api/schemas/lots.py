@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from rosy_kettle.api.schemas.common import Day, Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.stock.lots import LotWord
 from rosy_kettle.files.product_file import CertificateFile
+from rosy_kettle.usecases.pantry.keep_lots import LARGEST_G
 
 __all__ = [
     "BatchLots", "CountSave", "LotAnswer", "LotList", "LotPath", "LotQuery", "LotSave", "LotTraceAnswer", "LotUseAnswer",
@@ -41,7 +42,7 @@ class LotSave(Request):
 
     ingredient: Annotated[str, Field(min_length=1, max_length=80)]
     code: Short
-    quantity_g: Annotated[float, Field(gt=0, le=1e7, allow_inf_nan=False)]
+    quantity_g: Annotated[float, Field(gt=0, le=LARGEST_G, allow_inf_nan=False)]
     supplier: Annotated[str, Field(max_length=200)] = ""
     bought_on: Day | None = None
     price: Annotated[str, Field(max_length=20)] | None = None
@@ -58,7 +59,7 @@ class LotSave(Request):
 class CountSave(Request):
     """What a lot holds by the scale, and why the book says otherwise."""
 
-    left_g: Annotated[float, Field(ge=-1e7, le=1e7, allow_inf_nan=False)]
+    left_g: Annotated[float, Field(ge=-LARGEST_G, le=LARGEST_G, allow_inf_nan=False)]
     reason: Annotated[str, Field(max_length=200)]
 
 

@@ -8,6 +8,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Number, Request, RequestKey, Response
+from rosy_kettle.core.records import Room
 
 __all__ = ["DropsSave", "MeasurementAnswer", "MeasurementList", "MeasurementPath", "RopeSave"]
 
@@ -25,7 +26,7 @@ class RopeSave(Request):
 
     formula_id: Number
     wetter: Annotated[str, Field(min_length=1, max_length=80)]
-    temperature_c: Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)] = 21.0
+    temperature_c: Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)] = Room().temperature_c
     rolls_at_g: Grams | None = None
     smears_at_g: Grams | None = None
     key: RequestKey | None = None

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Moment, Number, PlainText, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Limit, Moment, Number, PlainText, Query, Request, RequestKey, Response, UtcOffset
 
 __all__ = [
     "OrderAnswer", "OrderChange", "OrderList", "OrderPath", "OrderQuery", "OrderSave", "PlannedOrderAnswer", "WeekAnswer",
@@ -78,7 +78,7 @@ class WeekSave(Request):
     """How many days, what the maker's clock is ahead of UTC, and how long a better plan may be searched for."""
 
     days: Annotated[int, Field(ge=1, le=42)] = 7
-    utc_offset_min: Annotated[int, Field(ge=-840, le=840)] = 0
+    utc_offset_min: UtcOffset = 0
     seconds: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] = 0.0
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Moment, PlainText, Request, RequestKey, Response
+from rosy_kettle.api.schemas.common import Moment, PlainText, Request, RequestKey, Response, UtcOffset
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
 
@@ -198,7 +198,7 @@ class PlacePath(BaseModel):
 class CalendarQuery(BaseModel):
     """The maker's clock ahead of UTC, for the hours of the workshop [min]; without it, that of this machine."""
 
-    utc_offset_min: Annotated[int, Field(ge=-840, le=840)] | None = None
+    utc_offset_min: UtcOffset | None = None
 
 
 class PlaceSave(Request):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from rosy_kettle.api.schemas.common import Response
+from rosy_kettle.files import FormulaFile
 
 __all__ = [
     "BandAnswer",
@@ -110,6 +111,12 @@ class ReferenceAnswer(Response):
     units: list[UnitAnswer]
     states: list[StateAnswer]
     readings: list[ReadingAnswer]
+    empty_formula: FormulaFile
+    """A formula with nothing in it and everything as usual: room, bath, batch."""
+    very_damp_pct: float
+    """Air from which open drying hardly goes on [% RH]."""
+    pan_steps: int
+    """Steps of its scale a pan of pieces must weigh, to say when they are dry."""
 
 
 class ReadingList(Response):

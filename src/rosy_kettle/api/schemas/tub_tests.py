@@ -42,9 +42,9 @@ class BathSave(Request):
     """A bath and how much goes into it."""
 
     dose_g: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
-    tub_l: Annotated[float, Field(ge=1, le=2000, allow_inf_nan=False)] = 150.0
-    tub_area_m2: Annotated[float, Field(ge=0.01, le=10, allow_inf_nan=False)] = 0.80
-    bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = 38.0
+    tub_l: Annotated[float, Field(ge=1, le=2000, allow_inf_nan=False)] = Use().tub_l
+    tub_area_m2: Annotated[float, Field(ge=0.01, le=10, allow_inf_nan=False)] = Use().tub_area_m2
+    bath_c: Annotated[float, Field(ge=5, le=60, allow_inf_nan=False)] = Use().bath_c
     hardness: Annotated[str, Field(max_length=40)] = "moderate"
     way: Literal["crumbled", "held", "whole"] = "crumbled"
 

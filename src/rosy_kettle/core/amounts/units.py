@@ -7,7 +7,7 @@ no true density says what it holds.
 from __future__ import annotations
 
 from rosy_kettle.core.errors import InputError, MissingDataError
-from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records import USUAL_SPRAY_ML, Ingredient
 
 __all__ = ["SHARE_UNITS", "UNITS", "VOLUME_ML", "WEIGHT_G", "grams_from_entry", "relative_spread"]
 
@@ -70,7 +70,7 @@ def drop_ml(ingredient: Ingredient) -> float:
     )
 
 
-def grams_from_entry(amount: float, unit: str, ingredient: Ingredient, spray_ml: float = 0.14) -> float:
+def grams_from_entry(amount: float, unit: str, ingredient: Ingredient, spray_ml: float = USUAL_SPRAY_ML) -> float:
     """Return the mass of an amount in a unit of weight, volume or count.
 
     Parameters

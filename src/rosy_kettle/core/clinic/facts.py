@@ -10,6 +10,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.core.safety.measures import PH_WARN, lines_of_harshness
 
 __all__ = ["Fact", "facts_of"]
 
@@ -18,8 +19,7 @@ HUMID_PCT, WARM_ROOM_C, COLD_ROOM_C, WARM_DOUGH_C, COLD_DOUGH_C = 58.0, 25.0, 16
 SHORT_MOULD_H, LONG_OPEN_WEEKS, COOL_BATH_C, OFTEN = 4.0, 3.0, 35.0, 1.0
 HARD_TAPS = frozenset({"hard", "very-hard"})
 HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID_FAT_PCT = 12.0, 18.0, 3.0, 1.5, 0.6, 6.0, 5.0
-LONG_DRYING_H, ORDINARY_PCT, ALKALINE_PH = 72.0, 50.0, 9.0
-OIL_BATH_G, RING, HARSH_MG_L, LOW_FOAM, DENSE_G_ML = 4.0, 40.0, 60.0, 40.0, 1.0
+LONG_DRYING_H, ORDINARY_PCT, RING, LOW_FOAM, DENSE_G_ML = 72.0, 50.0, 40.0, 40.0, 1.0
 THIN_MM = 12.0  # from skin to heart [mm]
 ACID_OF_SODA, SMALL_DOSE_G_L, WATERY = 0.3, 0.12, 0.3
 WORD_ANSWERS = {
@@ -164,10 +164,10 @@ def _read(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
     yield from _of_lines(told, tables)
     yield from _of_drying(formula, told, tables)
     yield "foam-low", None if told.lather.score is None else told.lather.score < LOW_FOAM
-    yield "oil-high", None if told.feel.oil_g is None else told.feel.oil_g > OIL_BATH_G
+    yield "oil-high", None if told.feel.oil_g is None else told.feel.oil_g >= tables.parameters.feel.rich_from_g
     yield "ring-high", None if told.feel.ring is None else told.feel.ring > RING
-    yield "bath-ph-high", None if told.bath.ph_soak is None else told.bath.ph_soak > ALKALINE_PH
-    yield "harsh", None if told.skin.harshness_mg_l is None else told.skin.harshness_mg_l > HARSH_MG_L
+    yield "bath-ph-high", None if told.bath.ph_soak is None else told.bath.ph_soak > PH_WARN[1]
+    yield "harsh", None if told.skin.harshness_mg_l is None else told.skin.harshness_mg_l > lines_of_harshness(formula.product)[0]
     density = told.piece.density_g_ml
     yield "density-high", None if density is None else float(density) > DENSE_G_ML
     yield "piece-thin", told.assumed.half_thickness_mm < THIN_MM

@@ -9,7 +9,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -168,8 +167,7 @@ def _step(seen: Sequence[float]) -> float:
     """Step the figures seem to be written to: a power of ten that all are whole multiples of, down to a thousandth."""
     for digits in range(4):
         if all(abs(value - round(value, digits)) < 1e-9 * max(1.0, abs(value)) for value in seen):
-            smallest = min((b - a for a, b in pairwise(sorted(set(seen)))), default=10.0**-digits)
-            return min(10.0**-digits, smallest)
+            return 10.0**-digits
     return 0.0
 
 

@@ -271,4 +271,6 @@ def _notes(weighed: Sequence[Weighed]) -> tuple[str, ...]:
 def _out_of_range(assumed: Assumed) -> tuple[OutOfRange, ...]:
     if SCAN_C[0] <= assumed.room_c <= SCAN_C[-1]:
         return ()
-    return (OutOfRange("dough.saturation", f"room temperature {assumed.room_c:g} °C is outside 10 to 60 °C"),)
+    return (
+        OutOfRange("dough.saturation", f"room temperature {assumed.room_c:g} °C is outside {SCAN_C[0]:g} to {SCAN_C[-1]:g} °C"),
+    )

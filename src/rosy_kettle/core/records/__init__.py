@@ -33,12 +33,13 @@ from rosy_kettle.core.records.safety import (
 from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
-from rosy_kettle.core.records.workshop import USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Tolerance, Tub
+from rosy_kettle.core.records.workshop import USUAL_SPRAY_ML, USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Tolerance, Tub
 
 __all__ = [
     "MOST_LINES",
     "MOST_PORTIONS",
     "REFERENCE_CURRENCY",
+    "USUAL_SPRAY_ML",
     "USUAL_TOLERANCE",
     "USUAL_TUBS",
     "AcidSystem",

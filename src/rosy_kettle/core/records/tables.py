@@ -15,7 +15,7 @@ from rosy_kettle.core.records.product import Certificate
 from rosy_kettle.core.records.safety import SafetyTables
 from rosy_kettle.core.records.tool import Tool
 from rosy_kettle.core.records.water import AcidSystem, CarbonateTable, TapWater
-from rosy_kettle.core.records.workshop import USUAL_TOLERANCE, Tolerance
+from rosy_kettle.core.records.workshop import USUAL_SPRAY_ML, USUAL_TOLERANCE, Tolerance
 
 __all__ = ["Tables"]
 
@@ -42,8 +42,8 @@ class Tables:
     """Factors the studio has accepted, by id; the figures above carry them already."""
     sheets: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
     """What a lot's own sheet says in place of the reference, a sentence by ingredient id; the figures above carry it already."""
-    spray_ml: float = 0.14
-    """One stroke of the studio's sprayer [mL]; the default is a fine-mist finger pump."""
+    spray_ml: float = USUAL_SPRAY_ML
+    """One stroke of the studio's sprayer [mL]."""
 
     tolerance: Tolerance = USUAL_TOLERANCE
     """How closely the studio weighs."""

@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-__all__ = ["USUAL_TOLERANCE", "USUAL_TUBS", "OwnTool", "Tolerance", "Tub"]
+from rosy_kettle.core.records.formula import Use
+
+__all__ = ["USUAL_SPRAY_ML", "USUAL_TOLERANCE", "USUAL_TUBS", "OwnTool", "Tolerance", "Tub"]
+
+USUAL_SPRAY_ML = 0.14  # one stroke of a fine-mist finger pump [mL]; common practice, no published source
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,8 +23,10 @@ class Tub:
 
 
 USUAL_TUBS = (
-    Tub("a usual bath", 150.0, 0.80), Tub("a small or half-full bath", 90.0, 0.65), Tub("a bucket, poured from 1 m", 5.0, 0.05),
-)  # fmt: skip
+    Tub("a usual bath", Use().tub_l, Use().tub_area_m2),
+    Tub("a small or half-full bath", 90.0, 0.65),
+    Tub("a bucket, poured from 1 m", 5.0, 0.05),
+)
 """Baths of most homes; a bucket takes a thirtieth of the dose. Common practice, no published source."""
 
 

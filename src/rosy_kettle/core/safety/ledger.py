@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
-from rosy_kettle.core.records import Tables
+from rosy_kettle.core.records import Tables, Use
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
 from rosy_kettle.core.safety.measures import MIDDLE_PH
 from rosy_kettle.core.safety.rules import STAGES, Facts, Finding, run_rules
@@ -15,7 +15,7 @@ from rosy_kettle.core.words.asked_keys import spoken
 __all__ = ["read_ledger"]
 
 SMALL_TUB_L = 60.0  # below it the dose is scaled down [L]
-USUAL_TUB_L = 150.0  # [L]
+USUAL_TUB_L = Use().tub_l  # [L]
 SPOT_PCT = 0.1  # dye above this share of the piece spots skin and grout [%]; common practice
 BATH_PH_RULE = "SKIN-PH-01"
 PH_MEASURES = frozenset({"bath.ph_stepin", "bath.ph_soak"})

@@ -8,7 +8,7 @@ from rosy_kettle.core.models.bath.readings import PH_WANTED
 from rosy_kettle.core.records import Product
 from rosy_kettle.core.records.evaluation import Bath, Feel, Measure, Skin
 
-__all__ = ["HARSHNESS_LINES", "MIDDLE_PH", "felt_ph", "lines_of_harshness", "measures_of"]
+__all__ = ["HARSHNESS_LINES", "MIDDLE_PH", "PH_WARN", "felt_ph", "lines_of_harshness", "measures_of"]
 
 HARSHNESS_LINES = {"adult": (60.0, 200.0), "family": (40.0, 120.0), "sensitive": (20.0, 60.0), "children": (12.0, 40.0)}
 """Note and warn [mg/L as sodium lauryl sulfate]; project defaults."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime, timedelta
+from functools import cached_property
 from typing import Any, Protocol
 
 from sqlalchemy.orm import Session
@@ -71,24 +72,43 @@ class Clock(Protocol):
         ...
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Bench:
-    """A batch with everything the bench shows of it."""
+    """A batch with everything the bench shows of it; its readings are computed when they are first asked for."""
 
     row: BatchRow
     planned: Formula
     made: Formula
     state: BenchState
     events: tuple[BatchEvent, ...]
-    before: Evaluation
-    """Readings as planned."""
-    now: Evaluation
-    """Readings as made so far."""
-    so_far: Evaluation
-    """Readings of what is in the bowl already."""
-    watch: WindowWatch | None
-    feel: FeelAnswer | None
     tables: Tables
+
+    @cached_property
+    def before(self) -> Evaluation:
+        """Readings as planned."""
+        return evaluate(self.planned, self.tables)
+
+    @cached_property
+    def now(self) -> Evaluation:
+        """Readings as made so far."""
+        return evaluate(self.made, self.tables)
+
+    @cached_property
+    def so_far(self) -> Evaluation:
+        """Readings of what is in the bowl already."""
+        poured = self.state.poured()
+        only = {position: (mass_g if position in poured else 0.0) for position, mass_g in self.state.mass_g().items()}
+        return evaluate(with_masses_at(self.planned, only), self.tables)
+
+    @cached_property
+    def watch(self) -> WindowWatch | None:
+        """How long the dough stays workable; None where no temperature is in hand."""
+        return _watch(self.made, self.tables, self.state, self.events)
+
+    @cached_property
+    def feel(self) -> FeelAnswer | None:
+        """What to do about a dough that was felt; None where none was."""
+        return felt_answer(self.made, self.tables, self.state)
 
 
 def begin_batch(session: Session, formula_id: int, ask: PlanAsk, key: str | None = None) -> int:
@@ -163,7 +183,7 @@ def begin_next_bowl(session: Session, batch_id: int) -> int:
 
 
 def open_bench(session: Session, batch_id: int) -> Bench:
-    """Return a batch with its state and its readings.
+    """Return a batch with its state; its readings follow when they are asked for.
 
     Raises
     ------
@@ -175,15 +195,7 @@ def open_bench(session: Session, batch_id: int) -> Bench:
     planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
     events = tuple(_event(event) for event in list_events(session, batch_id))
     state = state_of([step_from(step) for step in row.plan["steps"]], events)
-    made = as_made(_in_air(planned, state), state)
-    now = evaluate(made, tables)
-    poured = state.poured()
-    only = {position: (mass_g if position in poured else 0.0) for position, mass_g in state.mass_g().items()}
-    so_far = evaluate(with_masses_at(planned, only), tables)
-    return Bench(
-        row, planned, made, state, events, evaluate(planned, tables), now, so_far,
-        _watch(made, tables, state, events), felt_answer(made, tables, state), tables,
-    )  # fmt: skip
+    return Bench(row, planned, as_made(_in_air(planned, state), state), state, events, tables)
 
 
 def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any], clock: Clock) -> None:

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.learning.observations import Observation
 from rosy_kettle.core.making.bench import BatchEvent, BenchState, as_made, state_of, step_from
 from rosy_kettle.core.making.rack.judge_tray import fit_tray
-from rosy_kettle.core.records import Formula, Tables, Use
+from rosy_kettle.core.records import Formula, Room, Tables, Use
 from rosy_kettle.files import FormulaFile, formula_from_file
 from rosy_kettle.store.batches import BatchRow, list_events
 from rosy_kettle.store.measurements import MeasurementRow
@@ -40,7 +40,7 @@ def _felt(session: Session, ids: Sequence[int], tables: Tables) -> Seen:
     for row in _batches(session, ids):
         events = list_events(session, row.id)
         first = next(event for event in events if event.kind == "felt")
-        room_c = next((event.data["room_c"] for event in events if event.data.get("room_c") is not None), 21.0)
+        room_c = next((event.data["room_c"] for event in events if event.data.get("room_c") is not None), Room().temperature_c)
         warm_c = [event.data["value_c"] for event in events if event.kind == "temperature" and event.seq < first.seq]
         facts = {"state": first.data["state"], "temperature_c": float(warm_c[-1] if warm_c else room_c)}
         formula, why = _known(row.plan["formula"], tables)

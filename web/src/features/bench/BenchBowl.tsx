@@ -37,10 +37,6 @@ export function BenchBowl({
   }, [batch.so_far, ingredients]);
   const part = batch.so_far.dough ? batch.so_far : batch.so_far.portions[0];
   const dough = layers.length > 0 ? (part?.dough ?? null) : null;
-  const zones = useMemo(
-    () => reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from })),
-    [reference],
-  );
   // Hairs are cut off evenly where a line is heavier than the drawing can hold.
   const share = Math.min(1, MOST_HAIRS / Math.max(1, pouring + missing));
   const hairs = Math.round(pouring * share);
@@ -62,7 +58,7 @@ export function BenchBowl({
         layers={layers}
         saturation={batch.so_far.mass_g > 0 ? dough?.saturation || null : 0}
         state={dough?.state ?? null}
-        zones={zones}
+        zones={reference.states}
         wanted={[dough?.wanted.saturation_from ?? null, dough?.wanted.saturation_high ?? null]}
       >
         <g fill="none" strokeWidth="1">

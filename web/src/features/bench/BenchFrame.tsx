@@ -47,6 +47,7 @@ export function BenchFrame({ reference, telling, head, said, beside, foot, finis
       {head}
       <main
         id="page"
+        data-step={step?.key}
         aria-busy={telling}
         className={`grid flex-1 gap-10 max-[900px]:grid-cols-1 ${
           wide ? "grid-cols-1" : "grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]"

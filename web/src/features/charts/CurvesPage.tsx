@@ -122,7 +122,7 @@ function Texture({ charts, zones, name }: { charts: Charts; zones: Zones; name: 
   const says = window
     ? `${sentenceCase(charts.wanted_states.join(" or "))} from ${temperatureFigure(window[0])} to ${sayTemperature(window[1])}.`
     : charts.window_reason === "never"
-      ? `Never ${charts.wanted_states.join(" or ")} between ${temperatureFigure(10)} and ${sayTemperature(60)}.`
+      ? `Never ${charts.wanted_states.join(" or ")} between ${temperatureFigure(charts.texture.at(0)?.temperature_c ?? 0)} and ${sayTemperature(charts.texture.at(-1)?.temperature_c ?? 0)}.`
       : `Hardly any fat, so it stays ${judged?.state ?? "as it is"} at any temperature.`;
   const lines: PlotLine[] = [{ name: "settled", points: line(charts.texture), style: "wet" }];
   if (charts.texture_fresh.length)

@@ -61,10 +61,7 @@ function Stage() {
     () => [band?.low ?? null, band?.high ?? null],
     [band?.low, band?.high],
   );
-  const zones = useMemo(
-    () => reference.states.map((zone) => ({ state: zone.state, from: zone.saturation_from })),
-    [reference],
-  );
+  const highest = reference.readings.find((reading) => reading.id === "dough.saturation")?.scale_high;
   const column = useMemo<[number, number]>(
     () => [56 + layout.left, marks.width - 36 - layout.right],
     [layout.left, layout.right, marks.width],
@@ -75,7 +72,8 @@ function Stage() {
     layers,
     saturation: dough?.saturation ?? null,
     state: dough?.state ?? null,
-    zones,
+    zones: reference.states,
+    highest: highest ?? Number.POSITIVE_INFINITY,
     wanted,
     focusKey,
     sentence: part

@@ -23,6 +23,8 @@ interface Props {
   saturation: number | null;
   state: string | null;
   zones: readonly BowlZone[];
+  /** Where the scale of the saturation ends. */
+  highest: number;
   wanted: readonly [number | null, number | null];
   questions: readonly Question[];
   focusKey: string | undefined;
@@ -205,13 +207,13 @@ function wrap(words: string, size: number, room: number): string[] {
 }
 
 /** The figure of the page, kept clear of the lines that lead to the questions. */
-function Figure({ saturation, state, bowl, column }: Props & { bowl: BowlBox }) {
+function Figure({ saturation, state, bowl, column, highest }: Props & { bowl: BowlBox }) {
   if (state === null) return null;
+  const over = saturation !== null && saturation >= highest;
   const x = bowl.cx + bowl.radius * 0.24 + 16;
   const room = column[1] - CHANNEL - x;
-  const shown =
-    saturation === null ? "–" : saturation >= 2.4 ? `over ${fixed(2.4, 1)}` : fixed(saturation, 2);
-  const size = Math.min(72, saturation !== null && saturation >= 2.4 ? 40 : room / (4 * EM_A_LETTER));
+  const shown = saturation === null ? "–" : over ? `over ${fixed(highest, 1)}` : fixed(saturation, 2);
+  const size = Math.min(72, over ? 40 : room / (4 * EM_A_LETTER));
   const top = Math.min(150, bowl.rimY - 190);
   const states = wrap(state, STATE_PX, room);
   const statePx = states.length > 1 ? STATE_PX - 3 : STATE_PX;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { emptyFormula } from "../../api";
+import { emptyFormula } from "../../testing/emptyFormula";
 import {
   addLines,
   addPortion,

@@ -1,11 +1,6 @@
-import {
-  emptyFormula,
-  type FormulaFile,
-  type FormulaLine,
-  type FormulaPortion,
-  type RecipeLine,
-} from "../../api";
+import type { FormulaFile, FormulaLine, FormulaPortion, RecipeLine } from "../../api";
 import { readAmount } from "../../lib/amounts";
+import { G_PER_OZ } from "../../lib/units";
 
 /** The formula being worked on: plain functions on it, and its undo history. */
 export type DraftLine = FormulaLine & { key: string };
@@ -33,8 +28,10 @@ export function newLine(patch: Partial<FormulaLine> = {}): DraftLine {
   };
 }
 
+const emptyPortion = (name: string) => ({ name, lines: [], share_pct: null, mass_g: null, split: null });
+
 export function toDraft(formula: FormulaFile): Draft {
-  const portions = formula.portions.length ? formula.portions : emptyFormula().portions;
+  const portions = formula.portions.length ? formula.portions : [emptyPortion("body")];
   return {
     ...formula,
     portions: portions.map((portion) => ({ ...portion, lines: portion.lines.map((line) => newLine(line)) })),
@@ -101,8 +98,7 @@ export function patchPortion(
 }
 
 export function addPortion(draft: Draft, name: string): Draft {
-  const portion = { name, lines: [], share_pct: null, mass_g: null, split: null };
-  return { ...draft, portions: [...draft.portions, portion] };
+  return { ...draft, portions: [...draft.portions, emptyPortion(name)] };
 }
 
 /** Two halves of the same lines, to be made unequal by hand: the second begins as a copy. */
@@ -170,7 +166,7 @@ export function inUnit(
   batch_g: number,
 ): Draft {
   const heaviest = Math.max(...gramsOf.values(), 1);
-  const per = { g: 1, oz: 28.349523125, pct: batch_g / 100, part: heaviest / 10 }[unit];
+  const per = { g: 1, oz: G_PER_OZ, pct: batch_g / 100, part: heaviest / 10 }[unit];
   let position = -1;
   const lines = mapLines(draft, (all) =>
     all.map((line) => {

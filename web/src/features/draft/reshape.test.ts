@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { emptyFormula, type IngredientSummary } from "../../api";
+import type { IngredientSummary } from "../../api";
+import { emptyFormula } from "../../testing/emptyFormula";
 import {
   addLines,
   addPortion,

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { act, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { ApiError, emptyFormula, type FormulaAnswer } from "../../api";
+import { ApiError, type FormulaAnswer } from "../../api";
+import { emptyFormula } from "../../testing/emptyFormula";
 import { type Draft, toDraft } from "./draft";
 import { unsavedWork, useAutosave } from "./useAutosave";
 

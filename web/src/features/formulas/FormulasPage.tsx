@@ -24,9 +24,9 @@ export function FormulasPage() {
   const [search, setSearch] = useState("");
   const formulas = useFormulas(useSettled(search.trim()));
 
-  const open = async (formula: FormulaFile) => {
+  const open = async (formula: FormulaFile | Promise<FormulaFile>) => {
     try {
-      const made = await create.mutateAsync(formula);
+      const made = await create.mutateAsync(await formula);
       await navigate(`/formulas/${made.id}`);
     } catch (error) {
       say(messageOf(error), { asks: true });

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useFormula, useIngredients, useKeepRope } from "../../api";
+import { useFormula, useIngredients, useKeepRope, useReference } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readTyped, temperatureUnit, typedOf, unitShown } from "../../lib/units";
 import { FormulaChoice, NumberInput, Sheet, useNotice } from "../../ui";
@@ -8,7 +8,9 @@ import { FormulaChoice, NumberInput, Sheet, useNotice } from "../../ui";
 export function RopeSheet({ onClose }: { onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [wetter, setWetter] = useState("glycerin");
-  const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: typedOf(21, "°C") });
+  const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: null as string | null });
+  const room_c = useReference().data?.empty_formula.room.temperature_c;
+  const celsius = typed.celsius ?? (room_c === undefined ? "" : typedOf(room_c, "°C"));
   const [key] = useState(askingKey);
   const keep = useKeepRope();
   const say = useNotice();
@@ -16,7 +18,7 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
     const [rolls_at_g, smears_at_g, temperature_c] = [
       readTyped(typed.rolls, "g"),
       readTyped(typed.smears, "g"),
-      readTyped(typed.celsius, "°C"),
+      readTyped(celsius, "°C"),
     ];
     if (!formula) return "Which formula's powders?";
     if ([rolls_at_g, smears_at_g].some(Number.isNaN)) return "A mass is a number.";
@@ -34,12 +36,13 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
     onClose();
     return "";
   };
-  const figure = (name: "rolls" | "smears" | "celsius", before: string, unit: string) => (
+  const shown = { ...typed, celsius };
+  const figure = (name: keyof typeof shown, before: string, unit: string) => (
     <label>
       {before}{" "}
       <NumberInput
         className="w-20 text-center"
-        value={typed[name]}
+        value={shown[name]}
         onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
       />{" "}
       {unitShown(unit)}

@@ -1,3 +1,4 @@
+import { type Reference, useReference } from "../../api";
 import type { Mark } from "../../lib/grains";
 import {
   Bowl,
@@ -17,15 +18,6 @@ const MARKS: readonly Mark[] = [
   "prism", "needle", "ring", "shard", "plate", "crystal", "cube", "dot", "diamond", "star",
   "wave", "lens", "level", "brick", "double", "drop", "mist",
 ]; // biome-ignore format: a table
-const ZONES = [
-  { state: "dust", from: 0 },
-  { state: "damp sand", from: 0.05 },
-  { state: "crumbly dough", from: 0.3 },
-  { state: "play dough", from: 0.62 },
-  { state: "sticky", from: 1.02 },
-  { state: "batter", from: 1.3 },
-  { state: "pour", from: 2.2 },
-];
 const LAYERS = [
   { key: "a", name: "Base", ml: 220, mark: "prism" as const },
   { key: "b", name: "Surfactant", ml: 190, mark: "needle" as const },
@@ -35,6 +27,7 @@ const LAYERS = [
 
 /** Every component of the visual language, in both lights. For developers; not in the navigation. */
 export function LookPage() {
+  const zones = useReference().data?.states ?? [];
   return (
     <div className="px-14 pb-16 pt-2">
       <h1>The look</h1>
@@ -48,7 +41,7 @@ export function LookPage() {
         >
           <Colours />
           <Strips />
-          <Parts seed={light} />
+          <Parts seed={light} zones={zones} />
         </section>
       ))}
     </div>
@@ -129,7 +122,7 @@ function Strips() {
   );
 }
 
-function Parts({ seed }: { seed: string }) {
+function Parts({ seed, zones }: { seed: string; zones: Reference["states"] }) {
   return (
     <div>
       <p className="flex items-center gap-6">
@@ -165,7 +158,7 @@ function Parts({ seed }: { seed: string }) {
           layers={LAYERS}
           saturation={0.82}
           state="play dough"
-          zones={ZONES}
+          zones={zones}
           wanted={[0.65, 0.95]}
         />
       </svg>

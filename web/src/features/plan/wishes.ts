@@ -67,6 +67,9 @@ export function refusal(plan: PlanDraft): string | null {
       return "Pieces must be a whole number from 1 to 100 000.";
     if (wish.shape === OWN_MASS && wish.mass.trim() && !((read(wish.mass, "g") ?? 0) > 0))
       return `The mass of a piece must be a number above 0 ${massUnit()}.`;
+    if (!((read(wish.sheet) ?? 0) > 0)) return "The thickness of a sheet must be a number above 0 mm.";
+    if (!(Number.isInteger(Number(wish.layers)) && Number(wish.layers) > 0))
+      return "Layers are a whole number, at least 1.";
   }
   if (plan.by === "mass" && !((read(plan.batch, "g") ?? 0) > 0))
     return `The batch must be a number above 0 ${massUnit()}.`;
@@ -101,8 +104,8 @@ function toWish(wish: WishDraft, open: boolean): WishAsk {
     tool: own || wish.shape === AS_WRITTEN ? null : wish.shape,
     piece_mass_g: own ? read(wish.mass, "g") : null,
     scoop_fill: wish.fill,
-    sheet_mm: read(wish.sheet) ?? 6,
-    layers: Number(wish.layers) || 2,
+    sheet_mm: read(wish.sheet) ?? undefined,
+    layers: Number(wish.layers),
     cut: wish.cut,
   };
 }

@@ -1,19 +1,18 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
-import { useAir } from "../../api";
+import { useAir, useReference } from "../../api";
 import { seeded } from "../../lib/seed";
 
 const W = 1188;
 const H = 46;
-/** From here on pieces that draw water stay wet [% RH]. */
-export const DAMP_PCT = 65;
 const DAY_MS = 86_400_000;
 
 /** A thin line of the humidity of a week; damp hours are stippled. */
 export function AirDrawing({ place }: { place: string }) {
   const air = useAir(place);
+  const edge = useReference().data?.very_damp_pct;
   const rows = air.data?.items ?? [];
-  if (rows.length < 2) return null;
+  if (rows.length < 2 || edge === undefined) return null;
   const end = new Date(rows[rows.length - 1]?.at ?? 0).getTime();
   const x = scaleTime([end - 7 * DAY_MS, end], [0, W - 60]);
   const y = scaleLinear([20, 90], [H - 4, 4]).clamp(true);
@@ -21,7 +20,7 @@ export function AirDrawing({ place }: { place: string }) {
   const chance = seeded(`air ${place}`);
   const damp = rows.flatMap((row, index) => {
     const [at, level] = points[index] ?? [0, 0];
-    if (row.humidity_pct < DAMP_PCT) return [];
+    if (row.humidity_pct < edge) return [];
     return Array.from(
       { length: 9 },
       () => `M${(at + chance() * 10 - 5).toFixed(1)} ${(level + chance() * (H - 4 - level)).toFixed(1)}h.1`,
@@ -36,9 +35,9 @@ export function AirDrawing({ place }: { place: string }) {
       viewBox={`0 0 ${W} ${H}`}
       className="block w-full"
       role="img"
-      aria-label={`Humidity in ${place} over a week: ${least.toFixed(0)} to ${most.toFixed(0)} %, ${damp.length > 0 ? `some of it above ${DAMP_PCT} %` : `never above ${DAMP_PCT} %`}.`}
+      aria-label={`Humidity in ${place} over a week: ${least.toFixed(0)} to ${most.toFixed(0)} %, ${damp.length > 0 ? `some of it above ${edge} %` : `never above ${edge} %`}.`}
     >
-      <path d={`M0 ${y(DAMP_PCT)}H${W - 60}`} stroke="var(--ink)" strokeWidth=".7" strokeDasharray="2 5" />
+      <path d={`M0 ${y(edge)}H${W - 60}`} stroke="var(--ink)" strokeWidth=".7" strokeDasharray="2 5" />
       <path d={damp.join("")} stroke="var(--verd)" strokeWidth="1.5" strokeLinecap="round" />
       <path
         d={line()(points.map(([a, b]) => [a, b])) ?? ""}
@@ -46,8 +45,8 @@ export function AirDrawing({ place }: { place: string }) {
         stroke="var(--verd)"
         strokeWidth="1.4"
       />
-      <text x={W - 54} y={y(DAMP_PCT) + 4} fontSize="13" fill="var(--soft)">
-        {DAMP_PCT} %
+      <text x={W - 54} y={y(edge) + 4} fontSize="13" fill="var(--soft)">
+        {edge} %
       </text>
     </svg>
   );

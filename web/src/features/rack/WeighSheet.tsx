@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type Tray, useStream, useWeighIn } from "../../api";
+import { type Tray, useReference, useStream, useWeighIn } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { benchFigure, sayMass } from "../../lib/numbers";
 import { massUnit, readTyped, typedOf } from "../../lib/units";
@@ -17,6 +17,7 @@ const STEP_KEY = "rosy-kettle-scale-step"; // a scale stays the same from one we
 /** The pan with some pieces: the scale streams in, one tap keeps it; or it is typed. */
 export function WeighSheet({ tray, onClose }: Props) {
   const devices = useStream(null, 0, nothing);
+  const pan_steps = useReference().data?.pan_steps ?? 0;
   const [pieces, setPieces] = useState(
     String(Math.min(tray.pieces, tray.state.weighings.at(-1)?.pieces ?? tray.pieces)),
   );
@@ -33,7 +34,7 @@ export function WeighSheet({ tray, onClose }: Props) {
   const count = readDecimal(pieces);
   const tare_g = readTyped(tare, "g") ?? 0;
   const step = readTyped(steps, "g") ?? USUAL_STEP_G;
-  const needed = tray.reading.fit?.pan_needed_g ?? 350 * step;
+  const needed = tray.reading.fit?.pan_needed_g ?? pan_steps * step;
   const onKeep = async () => {
     if (mass_g === null || !(mass_g > 0)) return "Put the pan on the scale, or type what it shows.";
     if (count === null || !Number.isInteger(count)) return "How many pieces lie on it? A whole number.";

@@ -1,2 +1,1 @@
-export { DAMP_PCT } from "./AirDrawing";
 export { RackPage } from "./RackPage";

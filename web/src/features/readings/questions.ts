@@ -159,7 +159,7 @@ const DETAILS: Record<string, Detail> = {
       out: doughAnswer(part).out && saturation !== null,
     };
   },
-  "dough.working_window_c": (part) => {
+  "dough.working_window_c": (part, reading) => {
     const window = part.dough?.working_window_c;
     const never = part.dough?.window_reason === "never";
     return {
@@ -173,7 +173,7 @@ const DETAILS: Record<string, Detail> = {
       unit: window
         ? temperatureUnit()
         : never
-          ? `in ${temperatureFigure(10)}–${sayTemperature(60)}`
+          ? `in ${temperatureFigure(reading.scale_low ?? 0)}–${sayTemperature(reading.scale_high ?? 0)}`
           : "no fat",
       out: never,
     };

@@ -47,12 +47,12 @@ export function RecipePage() {
   const newFormula = useNewFormula();
   const take = async () => {
     if (!read) return;
-    const formula = newFormula(read.name);
-    formula.piece = { ...formula.piece, wished_pieces: read.pieces };
-    formula.method = method ?? read.method;
-    const full = addRead(toDraft(formula), 0, lines);
-    const portions = full.portions.filter((portion) => portion.lines.length > 0);
     try {
+      const formula = await newFormula(read.name);
+      formula.piece = { ...formula.piece, wished_pieces: read.pieces };
+      formula.method = method ?? read.method;
+      const full = addRead(toDraft(formula), 0, lines);
+      const portions = full.portions.filter((portion) => portion.lines.length > 0);
       for (const line of lines)
         if (line.unknownName && line.ingredient)
           await learn.mutateAsync({ id: line.ingredient, phrase: line.unknownName });

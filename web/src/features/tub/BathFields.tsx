@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { type TubTestSave, useSettings } from "../../api";
+import { type TubTestSave, useReference, useSettings } from "../../api";
 import { figure, sayMass } from "../../lib/numbers";
-import { fromShown, massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
+import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 
 const WAYS = {
@@ -17,7 +17,8 @@ interface Typed {
   dose: string;
   /** Which of the kept tubs; the first until another is chosen. */
   tub: number;
-  celsius: string;
+  /** Null until another warmth than the usual one is typed. */
+  celsius: string | null;
   water: string;
   way: keyof typeof WAYS;
 }
@@ -29,13 +30,15 @@ export function useBath() {
   const [typed, setTyped] = useState<Typed>({
     dose: massUnit() === "g" ? "25" : "1",
     tub: 0,
-    celsius: typedOf(temperatureUnit() === "°C" ? 38 : fromShown(100, "°C"), "°C"),
+    celsius: null,
     water: "moderate",
     way: "crumbled",
   });
   const tubs = useSettings().data?.tubs ?? [];
+  const usual_c = useReference().data?.empty_formula.use.bath_c;
+  const celsius = typed.celsius ?? (usual_c === undefined ? "" : typedOf(usual_c, "°C"));
   const read = (): Bath | string => {
-    const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(typed.celsius, "°C")];
+    const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(celsius, "°C")];
     if (dose_g === null || !(dose_g > 0)) return "How much goes into the bath?";
     if (bath_c === null || !(bath_c >= 5 && bath_c <= 60))
       return `How warm is the bath, in ${temperatureUnit()}?`;
@@ -44,7 +47,12 @@ export function useBath() {
     const { tub_l, tub_area_m2 } = tub;
     return { dose_g, bath_c, tub_l, tub_area_m2, hardness: typed.water, way: typed.way };
   };
-  return { typed, tubs, put: (some: Partial<Typed>) => setTyped((before) => ({ ...before, ...some })), read };
+  return {
+    typed: { ...typed, celsius },
+    tubs,
+    put: (some: Partial<Typed>) => setTyped((before) => ({ ...before, ...some })),
+    read,
+  };
 }
 
 /** Dose, way, tub, warmth and water, in one sentence. */

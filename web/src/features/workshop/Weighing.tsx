@@ -5,7 +5,7 @@ import type { Change } from "./useWorkshop";
 
 /** How closely is weighed, and what one stroke of the sprayer gives. */
 export function Weighing({ said, change }: { said: Settings; change: Change }) {
-  const tolerance = said.tolerance ?? { share: 0.01, least_g: 0.5 };
+  const { tolerance } = said;
   return (
     <section aria-label="Scale and sprayer" className="text-row">
       <h2 className="text-label italic text-soft">Scale and sprayer</h2>

@@ -1,10 +1,9 @@
 import { scaleLinear } from "d3-scale";
-import type { Settings } from "../../api";
+import { type Settings, useReference } from "../../api";
 import { r } from "../../lib/hairs";
 import { MONTHS } from "../../lib/months";
 import { toShown, typedOf, unitShown } from "../../lib/units";
 import { Button, KeptNumber } from "../../ui";
-import { DAMP_PCT } from "../rack";
 import type { Change } from "./useWorkshop";
 
 type Room = NonNullable<Settings["rooms"]>[number];
@@ -12,10 +11,12 @@ type Room = NonNullable<Settings["rooms"]>[number];
 const W = 1080;
 const H = 120;
 const EACH = W / MONTHS.length;
-const USUAL: Room = { temperature_c: 21, humidity_pct: 40 };
 
 /** The workshop's air by month: new formulas begin in it, and their Desk can be set to any month. */
 export function Year({ rooms, change }: { rooms: readonly Room[]; change: Change }) {
+  const reference = useReference().data;
+  if (!reference) return null;
+  const usual = reference.empty_formula.room;
   const set = (index: number, some: Partial<Room>) =>
     void change((now) => ({
       rooms: (now.rooms ?? []).map((room, at) => (at === index ? { ...room, ...some } : room)),
@@ -27,14 +28,14 @@ export function Year({ rooms, change }: { rooms: readonly Room[]; change: Change
       </h2>
       {rooms.length === 0 ? (
         <p className="flex flex-wrap items-baseline gap-4 pt-1 text-row">
-          Nobody has said; a new formula begins at {typedOf(USUAL.temperature_c, "°C")} {unitShown("°C")} and{" "}
-          {USUAL.humidity_pct} % humidity.
-          <Button onClick={() => void change({ rooms: MONTHS.map(() => USUAL) })}>Say it by month</Button>
+          Nobody has said; a new formula begins at {typedOf(usual.temperature_c, "°C")} {unitShown("°C")} and{" "}
+          {usual.humidity_pct} % humidity.
+          <Button onClick={() => void change({ rooms: MONTHS.map(() => usual) })}>Say it by month</Button>
         </p>
       ) : (
         <>
           <div className="overflow-x-auto">
-            <Drawn rooms={rooms} />
+            <Drawn rooms={rooms} verydamp={reference.very_damp_pct} />
             <table className="text-row" style={{ width: W }}>
               <thead className="sr-only">
                 <tr>
@@ -109,7 +110,7 @@ function Figures({ rooms, what, unit, bounds, of, onKeep }: FiguresProps) {
 }
 
 /** Warmth as a hair across the year, dampness as water that stands under it; stippled where pieces would not dry. */
-function Drawn({ rooms }: { rooms: readonly Room[] }) {
+function Drawn({ rooms, verydamp }: { rooms: readonly Room[]; verydamp: number }) {
   const damp = scaleLinear().domain([0, 100]).range([H, 14]);
   const warm = scaleLinear()
     .domain([5, 35])
@@ -139,14 +140,14 @@ function Drawn({ rooms }: { rooms: readonly Room[] }) {
           y={damp(room.humidity_pct)}
           width={EACH}
           height={H - damp(room.humidity_pct)}
-          fill={room.humidity_pct > DAMP_PCT ? "var(--verd)" : "var(--vtint)"}
-          opacity={room.humidity_pct > DAMP_PCT ? 0.55 : 1}
+          fill={room.humidity_pct > verydamp ? "var(--verd)" : "var(--vtint)"}
+          opacity={room.humidity_pct > verydamp ? 0.55 : 1}
         />
       ))}
       <path d={steps.join("")} stroke="var(--verd)" strokeWidth="1.4" />
-      <path d={`M0 ${damp(DAMP_PCT)}H${W}`} stroke="var(--ink)" strokeWidth="0.9" strokeDasharray="2 4" />
-      <text x="4" y={damp(DAMP_PCT) - 4} fontSize="13" fontStyle="italic" fill="var(--ink)">
-        over {DAMP_PCT} % pieces that draw water stay wet
+      <path d={`M0 ${damp(verydamp)}H${W}`} stroke="var(--ink)" strokeWidth="0.9" strokeDasharray="2 4" />
+      <text x="4" y={damp(verydamp) - 4} fontSize="13" fontStyle="italic" fill="var(--ink)">
+        over {verydamp} % pieces that draw water stay wet
       </text>
       <path d={line} fill="none" stroke="var(--rosy)" strokeWidth="2.2" strokeLinejoin="round" />
       <path d={`M0 ${H}H${W}`} stroke="var(--ink)" />

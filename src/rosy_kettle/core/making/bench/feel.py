@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.amounts import grams_from_entry, weigh_formula
 from rosy_kettle.core.change.why.levers import Effect, levers
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.making.bench.as_made import effects_of, with_corrections
@@ -17,13 +17,11 @@ from rosy_kettle.core.records.evaluation import Dough
 
 __all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "check_felt", "middle_saturation"]
 
-SMALL_STEPS_G = {"isopropyl-alcohol-91": 0.14 * 5, "witch-hazel-distillate": 0.14 * 5, "distilled-water": 0.14 * 4}
-"""Five strokes of the sprayer, four of water [g]; common practice."""
+SPRAYS = {"isopropyl-alcohol-91": 5, "witch-hazel-distillate": 5, "distilled-water": 4}
+"""Strokes of the sprayer that are one small step, by what is sprayed; common practice."""
 STEP_SHARE = 0.008  # of the batch: a teaspoon to a kilo, the step makers add at once [-]; common practice
 MOST_IN_ALL = 0.10  # of the batch; what would take more is not a correction but another formula [-]
 MOST_MENDS = 3
-SPRAYED = frozenset(SMALL_STEPS_G)
-SPRAYER_G = 0.14  # a stroke [g]
 WAIT_STATES = frozenset({"sticky", "batter"})
 
 
@@ -176,11 +174,12 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
         item = tables.ingredients[lever.ingredient]
         if grown <= 0 or not _in_use(item, held, damp=not method.kneaded):
             continue  # nothing comes out of the bowl any more, and nobody mends a dough with everything
-        step = min(grown, SMALL_STEPS_G.get(item.reference_id, STEP_SHARE * total_g))
-        step = max(0.1, round(step, 1))
+        spray_g = grams_from_entry(1, "spray", item, tables.spray_ml) if item.reference_id in SPRAYS else None
+        small_g = STEP_SHARE * total_g if spray_g is None else SPRAYS[item.reference_id] * spray_g
+        step = max(0.1, round(min(grown, small_g), 1))
         after = with_corrections(formula, (Correction(lever.ingredient, step, "", ""),))
         mends.append(Mend(
-            "add", _words(item, lever.name, step), lever.ingredient, step,
+            "add", _words(lever.name, step, spray_g), lever.ingredient, step,
             round(grown, 1) if grown < MOST_IN_ALL * total_g else None,
             effects_of(formula, after, tables),
         ))  # fmt: skip
@@ -191,16 +190,16 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
 
 def _in_use(item: Ingredient, held: set[str], *, damp: bool) -> bool:
     """Whether makers correct a dough of this kind with it."""
-    if item.reference_id in SPRAYED:
+    if item.reference_id in SPRAYS:
         return damp
     if item.role in {"oil", "surfactant"}:
         return item.id in held and not item.is_powder
     return item.role in {"base", "starch"} or item.reference_id == "glycerin"
 
 
-def _words(item: Ingredient, name: str, step_g: float) -> str:
-    if item.reference_id in SPRAYED:
-        return f"{max(1, round(step_g / SPRAYER_G))} sprays of {name.lower()} over the whole bowl, {step_g:.1f} g"
+def _words(name: str, step_g: float, spray_g: float | None) -> str:
+    if spray_g is not None:
+        return f"{max(1, round(step_g / spray_g))} sprays of {name.lower()} over the whole bowl, {step_g:.1f} g"
     return f"{step_g:.1f} g {name.lower()}, mix, judge again"
 
 

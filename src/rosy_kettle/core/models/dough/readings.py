@@ -24,6 +24,7 @@ from rosy_kettle.core.records.reading import Reading, Watched
 __all__ = ["READINGS", "SCAN_C", "fresh_texture", "no_dough", "read_dough"]
 
 SCAN_C = np.arange(10.0, 61.0)  # temperatures of the texture curve [°C]
+SCAN_ENDS_C = (float(SCAN_C[0]), float(SCAN_C[-1]))
 BOWL_MINUTES = (10.0, 20.0)  # when the alcohol is looked at again [min]
 
 
@@ -40,12 +41,12 @@ READINGS = (
         "dough.working_window_c", "Working window", "°C", "physical", "batch",
         "The longest run of temperatures in the wanted state; kneaded doughs keep at least "
         f"{100 * USUAL.dough.least_solid_share:g} % of their fat solid.",
-        page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=(10.0, 60.0), desk=1, curve="texture",
+        page="dough", question="hold", place=2, rests_on=("dough", "mixing"), scale=SCAN_ENDS_C, desk=1, curve="texture",
     ),
     Reading(
         "dough.mix_temperature_c", "After mixing", "°C", "physical", "batch",
         "Warm wet phase against powders and bowl at room temperature, melting heat counted. Band 3 °C.",
-        page="heat", question="hold", place=10, rests_on=("fats",), compute=lambda look: look.mixed_c(), scale=(10.0, 60.0),
+        page="heat", question="hold", place=10, rests_on=("fats",), compute=lambda look: look.mixed_c(), scale=SCAN_ENDS_C,
         curve="cooling",
     ),
     Reading(
