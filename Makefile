@@ -7,7 +7,8 @@ WEB_SOURCES := $(shell find web/src web/public docs/guide docs/screenshots -type
 # Compiled once, not by every process that is started: a machine may ask for the opposite.
 unexport PYTHONDONTWRITEBYTECODE
 
-SIDE_BY_SIDE := -n auto --maxprocesses 4 --dist worksteal
+# One more than there are processors: a browser and a bench wait as often as they work.
+SIDE_BY_SIDE := -n $(shell expr $$(nproc) + 1) --maxprocesses 5 --dist worksteal
 
 .PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz former-studio mutants chaos screenshots lock api-types clean
 

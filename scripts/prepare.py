@@ -20,6 +20,8 @@ VENV = ROOT / ".venv"
 VENV_PYTHON = VENV / "bin" / "python"
 OLDEST_PYTHON = (3, 11)
 OLDEST_NODE = (20, 19)
+CHROMIUMS = ("chromium-headless-shell", "chromium")
+"""Debian's packages, each with a program of its name; the first takes a third less processor time for the same pages."""
 
 
 def fail(sentence: str) -> None:
@@ -83,16 +85,25 @@ def npm(arguments: list[str]) -> None:
     run(*command, *arguments, *quiet, cwd=ROOT / "web", env=environment)
 
 
+def find_chromium() -> str | None:
+    """Return the Chromium named in ROSY_KETTLE_CHROMIUM, else the first of Debian's that is installed; None where none is."""
+    return os.environ.get("ROSY_KETTLE_CHROMIUM") or next(filter(None, map(shutil.which, CHROMIUMS)), None)
+
+
 def prepare_browser() -> None:
-    """Install Debian's Chromium unless a Chromium is there already."""
-    if os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium"):
+    """Install Debian's Chromium without a window unless it, or the one that is asked for, is there; else the whole Chromium."""
+    if os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which(CHROMIUMS[0]):
         return
     if os.geteuid() != 0 or not shutil.which("apt-get"):
-        fail("the browser tests need Chromium; install the package chromium, or name a binary in ROSY_KETTLE_CHROMIUM.")
+        if find_chromium() is None:
+            fail("the browser tests need Chromium; install the package chromium, or name a binary in ROSY_KETTLE_CHROMIUM.")
+        return
     print("Installing Chromium …", flush=True)
     environment = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
-    run("apt-get", "-qq", "update", env=environment)
-    run("apt-get", "-qq", "-y", "install", "--no-install-recommends", "chromium", env=environment)
+    install = ("apt-get", "-qq", "-y", "install", "--no-install-recommends")
+    subprocess.run(("apt-get", "-qq", "update"), env=environment, check=False)
+    if subprocess.run((*install, CHROMIUMS[0]), env=environment, check=False).returncode and find_chromium() is None:
+        run(*install, CHROMIUMS[1], env=environment)
 
 
 def lock() -> None:

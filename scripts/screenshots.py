@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import os
 import re
-import shutil
 import subprocess
 import sys
 import tempfile
@@ -13,11 +12,12 @@ from pathlib import Path
 
 from PIL import Image
 from playwright.sync_api import Page, sync_playwright
+from scripts.prepare import find_chromium
 
 ROOT = Path(__file__).resolve().parent.parent
 COLOURS = 256
 TARGET = ROOT / "docs" / "screenshots"
-CHROMIUM = os.environ.get("ROSY_KETTLE_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+CHROMIUM = find_chromium()
 RECIPE = """Weather scoops
 
 Dry:

@@ -72,7 +72,7 @@ def test_axe_finds_nothing(shared_server: Server, open_page: OpenPage, path: str
     page.emulate_media(color_scheme="dark")
     page.wait_for_timeout(350)  # colours ease too
     assert page.evaluate("getComputedStyle(document.body).color") != ink, "the page follows the evening"
-    assert axe_violations(page) == []
+    assert axe_violations(page, ["color-contrast"]) == [], "between the lights only colours differ"
 
 
 @pytest.mark.parametrize("size", [(1024, 768), (800, 1280)])

@@ -12,13 +12,13 @@ def run(*command: str) -> str:
     return done.stdout
 
 
-def test_twenty_kills_lose_nothing_and_leave_nothing_over() -> None:
+def test_kills_lose_nothing_and_leave_nothing_over() -> None:
     """kill -9 while formulas, batches and photos are written, and the demo put back now and then; SQLite's integrity check."""
-    said = run("scripts.chaos", "--kills", "20")
-    assert "20 kills, 2 resets, 0 wrong" in said
+    said = run("scripts.chaos", "--kills", "10")
+    assert "10 kills, 1 resets, 0 wrong" in said
 
 
-def test_a_minute_of_odd_requests_meet_no_server_error() -> None:
+def test_odd_requests_meet_no_server_error() -> None:
     """schemathesis on our own description; the server's memory and SQLite's own checks are looked at in the end."""
-    said = run("scripts.fuzz", "--seconds", "60", "--seed", "20")
+    said = run("scripts.fuzz", "--seconds", "45", "--seed", "20")
     assert "integrity ok; 0 stray keys" in said
