@@ -24,7 +24,9 @@ from rosy_kettle.core.change.balance.task import task_of, unseen
 from rosy_kettle.core.change.why.compare import compare
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
+from rosy_kettle.core.readings.registry import notable
 from rosy_kettle.core.records import Formula, Piece, Tables, Use
+from rosy_kettle.core.records.evaluation import Evaluation
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
 
@@ -331,6 +333,31 @@ def test_a_substitute_that_holds_the_reading_says_so(tables: Tables) -> None:
     assert any("of the bulk would be gone" in each.why_not for each in bulk) or all(each.after_g >= 525 for each in bulk)
 
 
+def test_what_holds_a_reading_keeps_it_to_a_quarter_of_what_is_noticed(tables: Tables) -> None:
+    for at, line in enumerate(SCOOP.lines):
+        for each in substitutes(SCOOP, tables, at):
+            lines = (
+                *SCOOP.lines[:at],
+                replace(line, ingredient=each.ingredient, amount=str(each.after_g)),
+                *SCOOP.lines[at + 1 :],
+            )
+            swapped = replace(SCOOP, portions=(replace(SCOOP.portions[0], lines=lines),))
+            before, after = (read(evaluate(formula, tables), each.held) for formula in (SCOOP, swapped))
+            if before is None or after is None:
+                assert not each.holds
+            else:
+                assert (abs(after - before) <= 0.25 * notable(each.held, 0.1 * abs(before)) + 1e-9) is each.holds, (
+                    line.ingredient,
+                    each,
+                )
+
+
+def read(told: Evaluation, path: str) -> float | None:
+    part, _, name = path.partition(".")
+    value = getattr(getattr(told, part), name) if name else getattr(told, part)
+    return None if value is None else float(value)
+
+
 def test_a_formula_beside_itself_differs_in_nothing(tables: Tables) -> None:
     same = compare(SCOOP, SCOOP, tables)
     assert not any(line.changed for line in same.lines)
@@ -343,6 +370,14 @@ def test_a_formula_beside_itself_differs_in_nothing(tables: Tables) -> None:
     lather = next(reading for reading in beside.readings if reading.reading == "lather.score")
     assert [cause.ingredient for cause in lather.causes] == ["slsa-fine"]
     assert "goes up mostly by" in lather.sentence
+
+
+@pytest.mark.parametrize(("by_g", "changed"), [(0.0045, False), (0.006, True)])
+def test_a_line_has_changed_from_half_a_hundredth_of_a_gram(tables: Tables, by_g: float, *, changed: bool) -> None:
+    """What a fine scale does not show is no change (common practice)."""
+    first, second = (make_formula(baking_soda=300, corn_starch=60 + more) for more in (0.0, by_g))
+    beside = compare(first, second, tables)
+    assert [line.ingredient for line in beside.lines if line.changed] == (["corn-starch"] if changed else [])
 
 
 def test_a_line_at_its_end_says_which(tables: Tables) -> None:

@@ -197,6 +197,17 @@ def test_pieces_losses_and_drops_are_heard(tables: Tables) -> None:
     assert factor(learnt, "demand.base").yours > 1, "it felt drier than said, so the powders drink more"
 
 
+def test_points_may_be_taken_off_but_no_loss_is_less_than_nothing(tables: Tables) -> None:
+    soft = factor(learn([Observation("scratch", BETAINE_SCOOP, {"drops": 2.0})] * 8, tables), "firmness")
+    assert soft.yours < -5
+    assert soft.low < soft.yours < soft.high < 0
+    kept = factor(
+        learn([Observation("yield", BETAINE_SCOOP, {"bowl_g": 1000.0, "pieces_g": 1000.0})] * 8, tables), "loss.betaine-dough"
+    )
+    assert kept.low == 0.0
+    assert 0.0 <= kept.yours < kept.high
+
+
 def test_what_cannot_be_used_is_set_aside_with_its_reason(tables: Tables) -> None:
     never = replace(BETAINE_SCOOP, room=Room(21, 90))
     empty = make_formula(glycerin=100)

@@ -44,6 +44,14 @@ def test_the_simplex_centroid_is_no_better_than_ours() -> None:
     assert design_trials(WHOLE, 7).efficiency >= d_efficiency(np.array(centroid, dtype=float), WHOLE, 2) - 1e-12
 
 
+@pytest.mark.parametrize("times", [1, 2, 5])
+def test_corners_taken_equally_often_are_worth_a_share_of_one(times: int) -> None:
+    """X'X of n corners over q ingredients is n/q on the diagonal, so det(X'X/n)^(1/q) is 1/q: linear algebra."""
+    assert d_efficiency(np.tile(np.eye(3), (times, 1)), WHOLE, 1) == pytest.approx(1 / 3)
+    assert d_efficiency(np.tile(np.eye(2), (times, 1)), WHOLE[:2], 1) == pytest.approx(1 / 2)
+    assert d_efficiency(np.ones((4, 3)) / 3, WHOLE, 1) == 0.0, "one mixture, however often, fits nothing"
+
+
 def test_extreme_vertices_of_the_flare_example() -> None:
     """Corners of a constrained region as McLean and Anderson 1966 take them: all but one at a bound."""
     corners = {(0.4, 0.1, 0.5), (0.4, 0.5, 0.1), (0.6, 0.1, 0.3), (0.6, 0.3, 0.1)}

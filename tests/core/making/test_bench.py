@@ -266,6 +266,27 @@ def test_too_hot_cools_and_too_cold_warms(tables: Tables) -> None:
     assert answer_feel(butter, tables, "crumbly dough", 19.0, rested=False).mends[0].kind == "warm"
 
 
+def test_only_what_has_acid_is_stirred_down(tables: Tables) -> None:
+    lines = {"baking_soda": 300.0, "slsa_fine": 90.0, "corn_starch": 60.0, "capb_liquid": 80.0, "glycerin": 40.0}
+    for acid_g, stirred in ((0.0, False), (60.0, True)):
+        formula = make_formula(**lines, **({"citric_acid_anhydrous": acid_g} if acid_g else {}))
+        kinds = [mend.kind for mend in answer_feel(formula, tables, "batter", None, rested=True).mends]
+        assert ("stir" in kinds) is stirred
+        assert "rest" not in kinds, "it has rested"
+
+
+def test_what_the_desk_said_stands_beside_what_the_hands_say(tables: Tables) -> None:
+    planned = bowl(tables)
+    told = evaluate(planned, tables).dough
+    assert told is not None
+    same = answer_feel(planned, tables, str(told.state), None, rested=True)
+    other = answer_feel(planned, tables, "batter", None, rested=True)
+    assert "hands" not in same.sentence
+    assert f'The Desk said "{told.state}", your hands say "batter"' in other.sentence
+    assert "too wet" in other.sentence
+    assert "too dry" in answer_feel(planned, tables, "damp sand", None, rested=True).sentence
+
+
 def test_no_tile_no_answer(tables: Tables) -> None:
     with pytest.raises(InputError, match="choose one of the tiles"):
         answer_feel(bowl(tables), tables, "lovely", None, rested=False)

@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 
+from rosy_kettle.core.change.why.compare import compare
 from rosy_kettle.core.making.bench import BatchEvent, BenchStep, bench_steps, in_grams, state_of
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison, MadeBatch, compare_batches
 from rosy_kettle.core.making.plan import sheet_of
@@ -65,6 +66,29 @@ def test_the_line_that_moves_most_is_named_with_its_shares(tables: Tables, chang
     back = compare_batches(second, first, tables)
     assert back.differences[0].ingredient == ingredient
     assert (back.differences[0].first_pct, back.differences[0].second_pct) == (top.second_pct, top.first_pct)
+
+
+@pytest.mark.parametrize(("weight", "told"), [(0.45, False), (0.55, True)])
+def test_what_moves_less_than_half_of_what_is_noticed_decides_nothing(tables: Tables, weight: float, *, told: bool) -> None:
+    more = compare_batches(made(tables), made(tables, sweet_almond_oil=20.0), tables)
+    heaviest = next(each.weight for each in more.differences if each.ingredient == "sweet-almond-oil")
+    low_g, high_g = 0.0, 20.0
+    for _ in range(40):  # so much oil as moves just that
+        grams = (low_g + high_g) / 2
+        found = compare(
+            *(in_grams(each.made, tables, 1000.0) for each in (made(tables), made(tables, sweet_almond_oil=grams))), tables
+        )
+        moved = max(
+            abs(cause.moves) / notable(reading.reading, 1.0)
+            for reading in found.readings if not reading.reading.startswith("cost.")
+            for cause in reading.causes if cause.ingredient == "sweet-almond-oil"
+        )  # fmt: skip
+        low_g, high_g = (grams, high_g) if moved < weight else (low_g, grams)
+    assert heaviest > 0.55
+    told_of = [
+        each.ingredient for each in compare_batches(made(tables), made(tables, sweet_almond_oil=grams), tables).differences
+    ]
+    assert ("sweet-almond-oil" in told_of) is told
 
 
 def test_the_air_is_named_where_only_it_was_otherwise(tables: Tables) -> None:

@@ -97,6 +97,47 @@ def test_a_melt_sets_and_is_never_told_by_weight_or_clock(tables: Tables) -> Non
     assert late.questions, "what the hands are asked"
 
 
+def test_tasks_and_questions_come_at_their_share_of_its_hours(tables: Tables) -> None:
+    method = tables.method_of(SCOOP)
+    hours = evaluate(SCOOP, tables).drying.hours
+    assert hours is not None
+    found = stands(tables, 0, (), SCOOP)
+    due = {each.kind: each.share for each in method.rack_tasks}
+    assert found.tasks
+    assert {each.kind: each.due_h for each in found.tasks} == pytest.approx(
+        {each.kind: due[each.kind] * hours for each in found.tasks}, abs=0.01
+    )
+    assert {each.id: each.from_h for each in found.questions} == pytest.approx(
+        {e.id: e.share * hours for e in method.rack_checks}
+    )
+    assert not any(each.late for each in found.tasks)
+    assert not any(each.asked for each in found.questions if each.from_h > 0)
+    last = max(each.due_h for each in found.tasks)
+    assert all(each.late for each in stands(tables, math.floor(last) + 2, (), SCOOP).tasks)
+    half = stands(tables, round(hours / 2), (), SCOOP)
+    assert {each.id: each.asked for each in half.questions} == {each.id: each.from_h <= half.age_h for each in half.questions}
+    assert {each.asked for each in half.questions} == {True, False}
+
+
+def test_open_it_may_lose_a_twentieth_of_its_fizz(tables: Tables) -> None:
+    """Days until 5 % of the acid is lost, after it is dry: project default."""
+    fizzy = make_formula("damp-press", baking_soda=400, citric_acid_anhydrous=200, corn_starch=60, sweet_almond_oil=15)
+    told = evaluate(fizzy, tables)
+    assert told.drying.hours is not None
+    found = stands(tables, 1, (), fizzy)
+    loss = told.shelf.acid_loss_pct_day
+    assert loss is not None
+    assert found.open_loss_pct_day == loss
+    assert found.wrap_by_h == pytest.approx(told.drying.hours + 24 * 5 / loss)
+    assert stands(tables, 1, (), SCOOP).wrap_by_h is None, "without acid there is nothing to lose"
+
+
+def test_a_melt_that_loses_water_after_all_dries_by_the_scale(tables: Tables) -> None:
+    """Under six thousandths weighing tells nothing; a twentieth, as of the pan here, is seen."""
+    assert "ask the hands" not in stands(tables, 20, (0.0, 4.0, 9.0, 20.0), MELT).message
+    assert stands(tables, 20, (0.0, 4.0, 9.0, 20.0), MELT).dry_pct == pytest.approx(100 * (1 - math.exp(-20 / TAU_H)), abs=6)
+
+
 def test_what_is_wrapped_ages_no_more(tables: Tables) -> None:
     assert stands(tables, 30, (0.0, 4.0), SCOOP, wrapped="8").age_h == 8.0
     assert stands(tables, 30, (0.0, 4.0), SCOOP).age_h == 30.0

@@ -8,9 +8,11 @@ from importlib.resources import files
 
 import pytest
 
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.label.layout import lay_out
 from rosy_kettle.core.making.label.letters import CAP_HEIGHT, X_HEIGHT, LetterWidths, size_of
 from rosy_kettle.core.making.label.parts import FIXED_CAUTION, parts_on
+from rosy_kettle.core.making.label.sheet import LabelSheet, places_on
 from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts, LabelText, label_texts
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.product import Product
@@ -104,3 +106,18 @@ def test_a_letter_the_font_has_not_takes_six_tenths_of_the_size() -> None:
     widths = LetterWidths({"a": 500.0}, {"a": 550.0})
     assert widths.of("a☃", 10.0, bold=False) == pytest.approx(5.0 + 6.0)
     assert widths.of("a☃", 10.0, bold=True) == pytest.approx(5.5 + 6.0)
+
+
+def test_labels_lie_where_the_sheet_is_cut() -> None:
+    """Edges by hand; A4 is 210 by 297 mm (ISO 216)."""
+    sheet = LabelSheet(rows=2, columns=3, left_mm=5.0, top_mm=10.0, gap_x_mm=2.0, gap_y_mm=7.0)
+    (first, second) = places_on(sheet, 60.0, 40.0, 8)
+    assert first == [(5.0, 10.0), (67.0, 10.0), (129.0, 10.0), (5.0, 57.0), (67.0, 57.0), (129.0, 57.0)]
+    assert second == first[:2]
+    with pytest.raises(InputError, match=r"need 189\.0 by 351\.0 mm; A4 has 210 by 297"):
+        places_on(replace(sheet, rows=8, gap_y_mm=3.0), 60.0, 40.0, 1)
+    assert len(places_on(replace(sheet, rows=7, left_mm=26.0, top_mm=12.0, gap_y_mm=5.0 / 6), 60.0, 40.0, 1)[0]) == 1, (
+        "to the edge"
+    )
+    with pytest.raises(InputError, match=r"need 210\.1 by"):
+        places_on(replace(sheet, left_mm=26.1), 60.0, 40.0, 1)

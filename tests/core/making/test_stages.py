@@ -29,7 +29,7 @@ def minutes(found: Schedule) -> dict[str, float]:
 
 
 @pytest.mark.parametrize(("tool", "each"), [
-    ("ball-2in", 1.2), ("press-50x25", 0.8), ("cube-40", 0.8), ("disher-24", 0.4), ("silicone-30ml", 0.25), ("pot-100ml", 0.3),
+    ("ball-2in", 1.2), ("press-50x25", 0.8), ("cube-40", 0.8), ("disher-24", 0.4), ("silicone-30ml", 0.25), ("pot-100ml", 0.3), ("slice-60x25", 0.4), ("round-cutter-50x25", 0.4),
     (None, 0.5),
 ])  # fmt: skip
 def test_shaping_takes_its_minutes_a_piece(tables: Tables, tool: str | None, each: float) -> None:

@@ -84,6 +84,7 @@ def test_the_interval_holds_the_truth_of_two_hundred_pans(*, known: bool, hours:
     [
         (off(3, -FRESH_G * 0.95), 3, "piece_missing"), (off(3, FRESH_G * 1.2 * 0.96), 3, "piece_more"), (off(3, FRESH_G * 1.3 * 0.96), 3, "piece_swapped"), (off(2, 4.2), 2, "piece_swapped"), (off(5, 3.0), 5, "piece_swapped"),
         (off(0, 9.0), 0, "piece_swapped"), (off(3, 250.0), 3, "wrong_tare"), (off(1, -250.0), 1, "wrong_tare"),
+        (off(3, 256.5), 3, "wrong_tare"), (off(3, 261.0), 3, "piece_more"), (off(3, -243.5), 3, "wrong_tare"),
         ([*pan()[:3], WeighIn(6, 400, 6), *pan()[3:]], 3, "time_back"),
     ],
 )  # fmt: skip

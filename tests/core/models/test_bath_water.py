@@ -95,6 +95,14 @@ def test_tartar_and_tartaric_acid_with_a_base_make_the_same_water(tables: Tables
     assert acid.aired == pytest.approx(bitartrate.aired, abs=0.02)
 
 
+def test_sodium_citrate_is_citric_acid_that_soda_has_met(tables: Tables) -> None:
+    """A mole of Na3C6H5O7.2H2O is one of citric acid and three of soda, once their gas has gone (IUPAC atomic weights)."""
+    salt = bath(tables, sodium_citrate=29.41)
+    made = bath(tables, citric_acid_anhydrous=19.2124, baking_soda=3 * 8.4007)
+    assert salt.aired == pytest.approx(made.aired, abs=0.01)
+    assert salt.fresh > made.fresh + 0.5, "before that it is another water"
+
+
 def test_salt_changes_strength_and_hardly_ph(tables: Tables) -> None:
     plain, salted = bath(tables, baking_soda=60), bath(tables, baking_soda=60, sea_salt_fine=300)
     assert salted.ionic_strength_mol_l > plain.ionic_strength_mol_l + 0.03

@@ -37,6 +37,14 @@ def test_the_stoichiometric_ratio_of_citric_acid_is_balanced(judge: Judge) -> No
     assert fizz.limiting == "balanced"
 
 
+@pytest.mark.parametrize(("more_soda", "limiting"), [
+    (1.004, "balanced"), (0.996, "balanced"), (1.0065, "acid"), (0.994, "base"),
+])  # fmt: skip
+def test_what_is_within_half_a_per_cent_is_balanced(judge: Judge, more_soda: float, limiting: str) -> None:
+    """192.124 g of citric acid take 3 x 84.007 g of soda (IUPAC atomic weights)."""
+    assert judge(make_formula(baking_soda=3 * 84.007 * more_soda, citric_acid_anhydrous=192.124)).fizz.limiting == limiting
+
+
 @pytest.mark.parametrize(
     ("ingredient", "chemical", "protons"),
     [

@@ -175,6 +175,23 @@ def test_a_scent_without_certificate_is_not_known(judge: Judge) -> None:
     assert judge(make_formula(baking_soda=100, glycerin=20)).skin.scent_share == 0
 
 
+def test_scent_is_a_share_of_what_stays_when_water_and_alcohol_have_left(judge: Judge, tables: Tables) -> None:
+    """A tenth of the water stays, no alcohol does: common practice, no published source."""
+    paper = Product(certificates={"fragrance-oil-generic": Certificate(limit_pct=5.0)})
+    water = tables.ingredients["isopropyl-alcohol-91"].water_fraction
+    assert water is not None
+    for wet, leaves in ((0.0, 0.0), (10.0, 10 * (1 - water) + 0.9 * 10 * water)):
+        formula = make_formula(
+            "damp-press",
+            baking_soda=60,
+            corn_starch=39 - wet,
+            fragrance_oil_generic=1,
+            **({"isopropyl_alcohol_91": wet} if wet else {}),
+        )
+        found = judge(replace(formula, product=paper)).skin.scent_share
+        assert found == pytest.approx(1 / (100 - leaves) * 100 / 5, rel=1e-3)
+
+
 @pytest.mark.parametrize("limit", [0.0, None])
 def test_a_limit_that_is_none_counts_as_unknown(judge: Judge, limit: float | None) -> None:
     formula = replace(QUARTER_SCOOP, product=Product(certificates={"fragrance-oil-generic": Certificate(limit_pct=limit)}))
