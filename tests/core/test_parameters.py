@@ -129,6 +129,12 @@ def test_all_records_are_named_by_some_reading() -> None:
     assert every <= named
 
 
+def test_a_reading_that_is_not_declared_rests_on_what_its_kin_rest_on() -> None:
+    assert constants_of("lather.whatever") == tuple(constants_in(USUAL.lather).values())
+    assert constants_of("bath.whatever") == constants_of("bath.ph_soak")
+    assert constants_of("nothing.at_all") == ()
+
+
 def formulas() -> list[Formula]:
     """Formulas that between them call on everything the models know."""
     acid = {"baking_soda": 300, "citric_acid_anhydrous": 120, "cream_of_tartar": 30, "sea_salt_coarse": 90}

@@ -88,6 +88,18 @@ def test_rolls_are_no_longer_than_the_paper_and_pay_for_their_ends(tables: Table
     assert item.trimmed_g > 0
 
 
+def test_ends_of_a_dough_of_unknown_density_weigh_as_its_slices(tables: Tables) -> None:
+    """A slice of 25 mm off a log of 60 mm holds pi/4 x 6^2 x 2.5 = 70.69 mL: at 60 g it weighs 0.849 g a millilitre."""
+    unknown = replace(tables.ingredients["kaolin"], id="own-clay", true_density_g_ml=None)
+    studio = replace(tables, ingredients={**tables.ingredients, "own-clay": unknown})
+    dough = make_formula(baking_soda=300, slsa_fine=90, corn_starch=90, capb_liquid=60, glycerin=30, own_clay=20)
+    item = planned(dough, studio, Wish(24, "slice-60x25", piece_mass_g=60.0)).pieces[0]
+    assert item.roll is not None
+    assert item.trimmed_g == pytest.approx(item.rolls * item.roll.trimmed_ml * 60 / (math.pi / 4 * 6**2 * 2.5), rel=1e-3)
+    with pytest.raises(InputError, match="true_density"):
+        planned(dough, studio, Wish(24, "slice-60x25"))
+
+
 @pytest.mark.parametrize("mass_g", [900.0, 1300.0, 2150.0])
 def test_slices_of_a_given_mass_leave_room_for_their_ends(tables: Tables, mass_g: float) -> None:
     order = planned(scoop(), tables, Wish(tool="slice-60x25", sheet_mm=6, layers=2), mass_g=mass_g)

@@ -70,6 +70,22 @@ def test_a_powder_carried_butter_dough_sets_in_a_day(tables: Tables, butter_g: f
     assert hours(tables, replace(formula, room=Room(21, humidity)))[0] == pytest.approx(expected, rel=1e-6)
 
 
+@pytest.mark.parametrize(("s", "fat", "carried"), [
+    (2.3, 0.5, 0.25), (2.15, 0.55, 0.1875), (2.6, 0.6, 1.0), (2.6, 0.5, 0.5), (2.3, 0.6, 0.5), (1.95, 0.6, 0.0), (2.6, 0.38, 0.0),
+])  # fmt: skip
+def test_fat_comes_to_carry_from_twice_what_powders_drink(tables: Tables, s: float, fat: float, carried: float) -> None:
+    """From S 2.0 over 0.6, times from two fifths of fat among the liquids over a fifth (common practice); soft fat 0.90 g/mL (Bailey)."""
+    starch, glycerin = (tables.ingredients[name] for name in ("corn-starch", "glycerin"))
+    assert starch.liquid_demand_ml_100g is not None
+    assert glycerin.true_density_g_ml is not None
+    liquid_ml = s * starch.liquid_demand_ml_100g
+    formula = make_formula(
+        corn_starch=100, glycerin=(1 - fat) * liquid_ml * glycerin.true_density_g_ml,
+        cocoa_butter=fat * liquid_ml * 0.90,
+    )  # fmt: skip
+    assert mix_of(formula, tables).carried == pytest.approx(carried, abs=0.01)
+
+
 def test_gas_of_soda_and_citric_acid_by_stoichiometry(tables: Tables) -> None:
     """IUPAC atomic weights: 84.007 g of bicarbonate meet 192.12/3 g of citric acid for one mole of gas; ideal gas at 38 °C."""
     formula = replace(
