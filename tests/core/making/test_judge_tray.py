@@ -138,6 +138,14 @@ def test_a_melt_that_loses_water_after_all_dries_by_the_scale(tables: Tables) ->
     assert stands(tables, 20, (0.0, 4.0, 9.0, 20.0), MELT).dry_pct == pytest.approx(100 * (1 - math.exp(-20 / TAU_H)), abs=6)
 
 
+def test_a_melt_that_weighs_the_same_says_nothing_by_it(tables: Tables) -> None:
+    weighed = {"mass_g": 400.0, "pieces": PIECES, "step_g": 0.1, "source": "scale"}
+    alike = [TrayEvent(seq, clock(4 * seq), "weighed", weighed) for seq in (1, 2, 3)]
+    known = know_tray(tray_state_of(OUT, "rack", alike), MELT, tables, ())
+    assert known.sets_rather_than_dries
+    assert not know_tray(tray_state_of(OUT, "rack", alike), None, tables, ()).sets_rather_than_dries, "nothing is known of it"
+
+
 def test_what_is_wrapped_ages_no_more(tables: Tables) -> None:
     assert stands(tables, 30, (0.0, 4.0), SCOOP, wrapped="8").age_h == 8.0
     assert stands(tables, 30, (0.0, 4.0), SCOOP).age_h == 30.0

@@ -103,6 +103,13 @@ def test_a_batch_is_late_when_hands_and_drying_end_after_its_hour() -> None:
     assert kept_rules([replace(job, due_h=32)], {"a": 10}, workshop()) == ["scoops is not dry by its day."]
 
 
+def test_a_full_rack_is_full_until_the_last_hour_it_is_taken() -> None:
+    """Shaped from nine to one, drying ten hours: the one tray is taken until 23."""
+    jobs = [Job("a", "x", 4, 10, 1, fixed_h=9), Job("b", "x", 2, 10, 1, due_h=23)]
+    plan = first_week(jobs, workshop(hands=2, bowls=2, trays=1))
+    assert [each.why for each in plan.unmade] == ["the rack is full until hour 23; 1 tray more would do"]
+
+
 @pytest.mark.parametrize(("hands_h", "too_long"), [(8, False), (9, True)])
 def test_a_day_from_nine_to_five_has_eight_hours(hands_h: int, *, too_long: bool) -> None:
     plan = first_week([Job("a", "x", hands_h, 5, 1, due_h=12)], workshop())

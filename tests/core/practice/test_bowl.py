@@ -152,7 +152,8 @@ def test_points_are_taken_by_hand_for_each_part() -> None:
 
 def test_a_dough_that_is_off_loses_points_by_how_far() -> None:
     """Nothing is left of 60 at a fifth off in S, and of 10 at 72 h over the recipe's own hours: project defaults."""
-    for added in ({"glycerin": 14.0}, {"corn-starch": 14.0}, {"glycerin": 30.0}):
+    partly = 0
+    for added in ({"glycerin": 14.0}, {"glycerin": 60.0}, {"glycerin": 85.0}, {"corn-starch": 150.0}, {"corn-starch": 250.0}):
         acts = [*(Act("add", name, grams) for name, grams in added.items()), Act("mix", value=3.0), SHAPE]
         state = run_bowl(bowl(), acts, told_by_reference)
         last, dough = state.path[-1], state.told.dough
@@ -163,9 +164,11 @@ def test_a_dough_that_is_off_loses_points_by_how_far() -> None:
         off = max(0.0, dough.wanted.saturation_low - min(seen), max(seen) - dough.wanted.saturation_high)
         points = score_of(bowl(), state, told_by_reference)
         assert points.dough == pytest.approx(60 * max(0.0, 1 - off / 0.2))
+        partly += 0 < points.dough < 60
         own = told_by_reference(true_formula(bowl(), {}), {}).drying.hours
         longer = max(0.0, (state.told.drying.hours or 144.0) - (own or 0.0))
         assert points.hours == pytest.approx(10 * max(0.0, 1 - longer / 72))
+    assert partly >= 2
 
 
 def test_acid_is_spent_while_it_waits_and_with_it_the_fizz() -> None:
