@@ -83,7 +83,7 @@ chaos: setup
 	@$(PY) -m scripts.chaos
 
 screenshots: setup .stamps/browser
-	@$(PY) scripts/screenshots.py
+	@$(PY) -m scripts.screenshots
 
 # The two below are for developers who change dependencies or the HTTP API.
 lock:
