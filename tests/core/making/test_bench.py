@@ -258,6 +258,15 @@ def test_sprays_are_strokes_of_the_studios_own_sprayer(tables: Tables, stroke_ml
     assert said["isopropyl-alcohol-91"].mass_g == pytest.approx(5 * stroke_ml * 0.82, abs=0.05)  # 91 % by volume, CRC Handbook
 
 
+def test_a_jar_without_a_cup_weight_is_sprayed_as_water_is(tables: Tables) -> None:
+    own = replace(tables.ingredients["isopropyl-alcohol-91"], id="own-spray", based_on="isopropyl-alcohol-91", us_cup_g=None)
+    studio = replace(tables, ingredients={**tables.ingredients, "own-spray": own}, spray_ml=0.2)
+    damp = make_formula("damp-press", baking_soda=600, citric_acid_anhydrous=300, corn_starch=100, own_spray=2)
+    said = {mend.ingredient: mend for mend in answer_feel(damp, studio, "dust", None, rested=True).mends}
+    assert said["own-spray"].mass_g == 1.0
+    assert said["own-spray"].text.startswith("5 sprays")
+
+
 def test_too_hot_cools_and_too_cold_warms(tables: Tables) -> None:
     butter = in_grams(make_formula(
         "butter-dough", baking_soda=420, slsa_fine=110, corn_starch=60, cocoa_butter=130, shea_butter=60, sweet_almond_oil=20,

@@ -52,6 +52,9 @@ export const referenceQuery = queryOptions({
 
 export const useReference = () => useQuery(referenceQuery);
 
+/** What a formula has where nobody has said; undefined until it is known. */
+export const useUsual = () => useReference().data?.empty_formula;
+
 /** Formulas that hold the words, last changed first, a page at a time. */
 export const useFormulas = (q = "") =>
   useInfiniteQuery({

@@ -1,4 +1,4 @@
-import type { Evaluation } from "../../api";
+import { type Evaluation, useUsual } from "../../api";
 import { massFigure } from "../../lib/numbers";
 import { massUnit, temperatureUnit } from "../../lib/units";
 import type { Draft } from "../draft";
@@ -14,6 +14,8 @@ interface Props {
 /** Under the lines: the sum, the piece, the dose and the tub. */
 export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
   const assumed = evaluation?.assumed;
+  const usual = useUsual();
+  if (!usual) return null;
   return (
     <div className="flex items-end justify-between gap-4 pt-2">
       <p className="text-row leading-8">
@@ -43,7 +45,10 @@ export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
           value={draft.use.tub_l}
           assumed={assumed?.tub_l}
           onChange={(litres) =>
-            change((before) => ({ ...before, use: { ...before.use, tub_l: litres ?? 150 } }), "tub")
+            change(
+              (before) => ({ ...before, use: { ...before.use, tub_l: litres ?? usual.use.tub_l } }),
+              "tub",
+            )
           }
         />{" "}
         L, room{" "}
@@ -54,7 +59,10 @@ export function PieceLine({ draft, evaluation, change, onSettings }: Props) {
           assumed={assumed?.room_c}
           onChange={(degrees) =>
             change(
-              (before) => ({ ...before, room: { ...before.room, temperature_c: degrees ?? 21 } }),
+              (before) => ({
+                ...before,
+                room: { ...before.room, temperature_c: degrees ?? usual.room.temperature_c },
+              }),
               "room",
             )
           }

@@ -1,4 +1,4 @@
-import { type Evaluation, useSettings } from "../../api";
+import { type Evaluation, useSettings, useUsual } from "../../api";
 import { MONTHS } from "../../lib/months";
 import { massUnit, temperatureUnit } from "../../lib/units";
 import { WATERS } from "../../lib/waters";
@@ -21,6 +21,8 @@ interface TubProps {
 /** Dose, way, tub and tap. */
 export function TubSentence({ use, assumed, patch }: TubProps) {
   const tubs = useSettings().data?.tubs ?? [];
+  const usual = useUsual()?.use;
+  if (!usual) return null;
   return (
     <Sentence title="In the tub">
       <Inline
@@ -42,23 +44,23 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
       <Inline
         label="Water in the tub in litres"
         value={use.tub_l}
-        assumed={150}
-        onChange={(tub_l) => patch("use", { tub_l: tub_l ?? 150 })}
+        assumed={usual.tub_l}
+        onChange={(tub_l) => patch("use", { tub_l: tub_l ?? usual.tub_l })}
       />{" "}
       L at{" "}
       <Inline
         label="Bath in degrees Celsius"
         unit="°C"
         value={use.bath_c}
-        assumed={38}
-        onChange={(bath_c) => patch("use", { bath_c: bath_c ?? 38 })}
+        assumed={usual.bath_c}
+        onChange={(bath_c) => patch("use", { bath_c: bath_c ?? usual.bath_c })}
       />{" "}
       {temperatureUnit()} with{" "}
       <Inline
         label="Water surface in square metres"
         value={use.tub_area_m2}
-        assumed={0.8}
-        onChange={(tub_area_m2) => patch("use", { tub_area_m2: tub_area_m2 ?? 0.8 })}
+        assumed={usual.tub_area_m2}
+        onChange={(tub_area_m2) => patch("use", { tub_area_m2: tub_area_m2 ?? usual.tub_area_m2 })}
       />{" "}
       m² of surface
       <Pick
@@ -101,6 +103,8 @@ export function TubSentence({ use, assumed, patch }: TubProps) {
 /** The air, and the heat of what is poured. */
 export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; patch: Patch }) {
   const rooms = useSettings().data?.rooms ?? [];
+  const usual = useUsual()?.room;
+  if (!usual) return null;
   return (
     <Sentence title="The room">
       has{" "}
@@ -108,16 +112,16 @@ export function RoomSentence({ draft: { room, heat }, patch }: { draft: Draft; p
         label="Room in degrees Celsius"
         unit="°C"
         value={room.temperature_c}
-        assumed={21}
-        onChange={(degrees) => patch("room", { temperature_c: degrees ?? 21 })}
+        assumed={usual.temperature_c}
+        onChange={(degrees) => patch("room", { temperature_c: degrees ?? usual.temperature_c })}
       />{" "}
       {temperatureUnit()} and{" "}
       <Inline
         label="Humidity in per cent"
         value={room.humidity_pct}
-        assumed={40}
+        assumed={usual.humidity_pct}
         zero
-        onChange={(humidity_pct) => patch("room", { humidity_pct: humidity_pct ?? 40 })}
+        onChange={(humidity_pct) => patch("room", { humidity_pct: humidity_pct ?? usual.humidity_pct })}
       />{" "}
       % humidity
       <Pick
@@ -157,6 +161,8 @@ interface BatchProps {
 /** What a share is a share of, and what a piece costs beside its ingredients. */
 export function BatchSentence({ draft, evaluation, change, patch }: BatchProps) {
   const { making } = draft;
+  const usual = useUsual();
+  if (!usual) return null;
   return (
     <Sentence title="The batch">
       Per cent and parts share{" "}
@@ -164,8 +170,10 @@ export function BatchSentence({ draft, evaluation, change, patch }: BatchProps) 
         label="What per cent and parts share in grams"
         unit="g"
         value={draft.batch_g}
-        assumed={1000}
-        onChange={(batch_g) => change((before) => ({ ...before, batch_g: batch_g ?? 1000 }), "batch_g")}
+        assumed={usual.batch_g}
+        onChange={(batch_g) =>
+          change((before) => ({ ...before, batch_g: batch_g ?? usual.batch_g }), "batch_g")
+        }
       />{" "}
       {massUnit()}. Packaging costs{" "}
       <Paid label="Packaging of a piece" making={making} name="packaging_per_piece" patch={patch} /> a piece;

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useFormula, useIngredients, useKeepRope, useReference } from "../../api";
+import { useFormula, useIngredients, useKeepRope, useUsual } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readTyped, temperatureUnit, typedOf, unitShown } from "../../lib/units";
 import { FormulaChoice, NumberInput, Sheet, useNotice } from "../../ui";
@@ -9,7 +9,7 @@ export function RopeSheet({ onClose }: { onClose: () => void }) {
   const [formula, setFormula] = useState("");
   const [wetter, setWetter] = useState("glycerin");
   const [typed, setTyped] = useState({ rolls: "", smears: "", celsius: null as string | null });
-  const room_c = useReference().data?.empty_formula.room.temperature_c;
+  const room_c = useUsual()?.room.temperature_c;
   const celsius = typed.celsius ?? (room_c === undefined ? "" : typedOf(room_c, "°C"));
   const [key] = useState(askingKey);
   const keep = useKeepRope();

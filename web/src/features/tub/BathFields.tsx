@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type TubTestSave, useReference, useSettings } from "../../api";
+import { type TubTestSave, useSettings, useUsual } from "../../api";
 import { figure, sayMass } from "../../lib/numbers";
 import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
@@ -35,7 +35,7 @@ export function useBath() {
     way: "crumbled",
   });
   const tubs = useSettings().data?.tubs ?? [];
-  const usual_c = useReference().data?.empty_formula.use.bath_c;
+  const usual_c = useUsual()?.use.bath_c;
   const celsius = typed.celsius ?? (usual_c === undefined ? "" : typedOf(usual_c, "°C"));
   const read = (): Bath | string => {
     const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(celsius, "°C")];

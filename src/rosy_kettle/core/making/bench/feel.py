@@ -174,7 +174,7 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
         item = tables.ingredients[lever.ingredient]
         if grown <= 0 or not _in_use(item, held, damp=not method.kneaded):
             continue  # nothing comes out of the bowl any more, and nobody mends a dough with everything
-        spray_g = grams_from_entry(1, "spray", item, tables.spray_ml) if item.reference_id in SPRAYS else None
+        spray_g = _spray_g(item, tables) if item.reference_id in SPRAYS else None
         small_g = STEP_SHARE * total_g if spray_g is None else SPRAYS[item.reference_id] * spray_g
         step = max(0.1, round(min(grown, small_g), 1))
         after = with_corrections(formula, (Correction(lever.ingredient, step, "", ""),))
@@ -186,6 +186,11 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
         if len(mends) == MOST_MENDS:
             break
     return mends
+
+
+def _spray_g(item: Ingredient, tables: Tables) -> float:
+    """Mass of one stroke of the studio's sprayer [g]; as of water where no cup weight says otherwise."""
+    return tables.spray_ml if item.us_cup_g is None else grams_from_entry(1, "spray", item, tables.spray_ml)
 
 
 def _in_use(item: Ingredient, held: set[str], *, damp: bool) -> bool:
