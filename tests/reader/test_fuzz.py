@@ -123,10 +123,11 @@ def test_no_number_is_dropped_without_a_word() -> None:
 
 
 @pytest.mark.clock
-def test_a_hundred_kilobytes_of_anything_are_read_in_a_second() -> None:
+def test_a_hundred_kilobytes_of_anything_are_read_in_two_seconds() -> None:
+    """Of processor time, which other work on the machine does not lengthen."""
     for part in (" ", "(", "a ", "1 ", "1/2 ", "soda, ", "and ", "9", "200 g soda, "):
         for text in (part * (100_000 // len(part)), "\n".join([part * (2_900 // len(part))] * 34)):
-            began = time.perf_counter()
+            began = time.process_time()
             with contextlib.suppress(InputError):  # more things than a formula may hold, said early
                 read(text)
-            assert time.perf_counter() - began < 2.0, (part, len(text.splitlines()))
+            assert time.process_time() - began < 2.0, (part, len(text.splitlines()))
