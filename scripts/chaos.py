@@ -1,8 +1,8 @@
 """Kill a served studio again and again while it is written to, and count what was acknowledged and is gone: make chaos.
 
 Formulas, batches and photos are sent by four writers over HTTP; the server is killed at a random moment, the file is looked
-at with SQLite's own integrity check, and the server is started again. Every tenth time the demo studio is put back instead;
-then everything acknowledged must stand in the copy that was kept.
+at with SQLite's own integrity check, and the server is started again. Every tenth time, or as often as asked, the demo studio
+is put back instead; then everything acknowledged must stand in the copy that was kept.
 """
 
 from __future__ import annotations
@@ -29,7 +29,7 @@ from typing import Any
 from PIL import Image
 from scripts.served import COMMAND, largest_memory_mb, start
 
-WRITERS, RESET_EVERY = 4, 10
+WRITERS = 4
 LINES = [
     {"ingredient": "baking-soda", "amount": "300", "unit": "g"},
     {"ingredient": "citric-acid-anhydrous", "amount": "150", "unit": "g"},
@@ -124,7 +124,9 @@ def write_and_kill(process: subprocess.Popen[str], port: int, kept: dict[str, se
 def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--kills", type=int, default=200)
-    kills = asked.parse_args().kills
+    asked.add_argument("--reset-every", type=int, default=10)
+    options = asked.parse_args()
+    kills, reset_every = options.kills, options.reset_every
     counted, resets, memory_mb, wrong = 0, 0, 0.0, list[str]()
     kept: dict[str, set[str]] = {"formulas": set(), "batches": set(), "photos": set()}
     with tempfile.TemporaryDirectory() as name:
@@ -132,7 +134,7 @@ def main() -> None:
         process, port = start(folder)
         for turn in range(1, kills + 1):
             memory_mb = max(memory_mb, write_and_kill(process, port, kept))
-            if turn % RESET_EVERY == 0:
+            if turn % reset_every == 0:
                 gone, named = missing(reset(folder), kept)
                 wrong, known, resets = [*wrong, *gone], known | named, resets + 1
                 counted += sum(map(len, kept.values()))

@@ -19,6 +19,7 @@ ROOT = Path(__file__).resolve().parent.parent
 VENV = ROOT / ".venv"
 VENV_PYTHON = VENV / "bin" / "python"
 OLDEST_PYTHON = (3, 11)
+NEEDED_AT_START = ("rosy_kettle.cli", "rosy_kettle.api.server", "rosy_kettle.core.change.balance", "scipy.optimize")
 OLDEST_NODE = (20, 19)
 CHROMIUMS = ("chromium-headless-shell", "chromium")
 """Debian's packages, each with a program of its name; the first takes a third less processor time for the same pages."""
@@ -45,10 +46,13 @@ def prepare_python() -> None:
             venv.create(VENV, with_pip=True)
         except subprocess.CalledProcessError:
             fail("Python cannot make a virtual environment here; install the python3-venv package and run make again.")
-    pip = (VENV_PYTHON, "-m", "pip", "install", "-qq", "--disable-pip-version-check")
+    pip = (VENV_PYTHON, "-m", "pip", "install", "-qq", "--disable-pip-version-check", "--no-compile")
     print("Installing Python packages …", flush=True)
     run(*pip, "--require-hashes", "--only-binary", ":all:", "-r", "requirements-dev.txt")
     run(*pip, "--no-deps", "--no-build-isolation", "-e", ".")
+    # Compiling every module of every package takes as long as installing them; these are what the program starts with.
+    writing = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+    run(VENV_PYTHON, "-c", f"import {', '.join(NEEDED_AT_START)}", env=writing)
 
 
 def node_version(node: str) -> tuple[int, ...]:

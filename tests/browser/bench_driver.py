@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 import time
+from collections.abc import Callable
 from typing import Any
 
 from playwright.sync_api import Page, expect
@@ -12,6 +13,18 @@ from tests.serving import Server
 
 Answer = dict[str, Any]
 PATIENCE_S = 15.0
+
+
+def next_event(state: Answer) -> Answer:
+    """The usual thing to happen at the step in hand; after the last step the first weighing comes again."""
+    if state["current"] is None:
+        return {"kind": "back", "step": next(step["key"] for step in state["steps"] if step["kind"] == "weigh")}
+    step = state["steps"][state["current"]]
+    if step["kind"] == "weigh":
+        return {"kind": "weighed", "step": step["key"], "actual_g": step["target_g"] + 0.01 * state["seq"], "source": "scale"}
+    if step["kind"] == "conditions":
+        return {"kind": "conditions", "step": step["key"], "room_c": 19.0, "humidity_pct": 51.0, "tap": "soft"}
+    return {"kind": "done", "step": step["key"]}
 
 
 class BenchDriver:
@@ -54,22 +67,41 @@ class BenchDriver:
     def shown(self, step: Answer) -> None:
         expect(self.page.get_by_role("heading", level=1)).to_have_text(step["title"])
 
-    def moved_from(self, step: Answer) -> None:
-        """Wait until what is shown, and what the studio knows, is the step after."""
+    def hurry(self, until: Callable[[Answer], bool]) -> Answer:
+        """Let everything before a step happen at the studio, and show that step."""
+        state = self.batch()["state"]
+        while not until(step := state["steps"][state["current"]]):
+            event = {"after": state["seq"], "event": next_event(state)}
+            answer = self.page.request.post(f"{self.server.address}/api/batches/{self.batch_id}/events", data=event)
+            assert answer.ok, answer.text()
+            state = answer.json()["state"]
+        self.page.reload()
+        self.shown(step)
+        return dict(step)
+
+    def moved_from(self, step: Answer) -> Answer | None:
+        """Wait until what is shown, and what the studio knows, is the step after; return that."""
         expect(self.page.locator("main")).not_to_have_attribute("data-step", step["key"])
         end = time.monotonic() + PATIENCE_S
         while (after := self.step()) is not None and after["key"] == step["key"]:
             assert time.monotonic() < end, f"still at {step['title']}"
             self.page.wait_for_timeout(60)
         expect(self.page.get_by_role("heading", level=1)).to_have_text("On the paper" if after is None else str(after["title"]))
+        return after
 
-    def weigh(self, step: Answer, off_g: float = 0.0) -> None:
-        """Pour what is asked; the bench takes it by itself."""
+    def weigh(self, step: Answer, off_g: float = 0.0) -> Answer | None:
+        """Pour what is asked; the bench takes it by itself. Return the step after."""
         self.drawer("pour", value=step["target_g"] + off_g)
-        self.moved_from(step)
+        return self.moved_from(step)
 
-    def do(self, step: Answer) -> None:
-        """Do whatever the step in hand asks, the usual way."""
+    def do_all(self) -> None:
+        """Do every step that is left, the usual way."""
+        step = self.step()
+        while step is not None:
+            step = self.do(step)
+
+    def do(self, step: Answer) -> Answer | None:
+        """Do whatever the step in hand asks, the usual way; return the step after."""
         self.shown(step)
         kind = step["kind"]
         if kind == "weigh":

@@ -71,8 +71,7 @@ def test_a_week_towards_market_day(fast_server: Server, open_page: OpenPage, tmp
     formulas = page.request.get(f"{fast_server.address}/api/formulas?limit=200").json()["formulas"]
     mine = next(each["id"] for each in formulas if each["name"] == FORMULA)
     driver.begin("glycerin-dough", formula_id=mine)
-    while (step := driver.step()) is not None:
-        driver.do(step)
+    driver.do_all()
     page.get_by_role("button", name="To the record").click()
     close(page)
     batch = driver.batch()

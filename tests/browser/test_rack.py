@@ -17,8 +17,7 @@ def test_from_the_bench_to_wrapped_by_touch_alone(fast_server: Server, open_page
     page = open_page(fast_server.address, viewport={"width": 1024, "height": 768})
     driver = BenchDriver(page, fast_server)
     driver.begin("melt")
-    while (step := driver.step()) is not None:
-        driver.do(step)
+    driver.do_all()
     driver.press("Set out on the rack")
     tray = page.get_by_role("region").filter(has=page.get_by_role("heading", name=re.compile("melts")))
     expect(tray.get_by_role("img")).to_be_visible()

@@ -290,9 +290,9 @@ def test_stopped_in_the_middle_nothing_has_happened(demo_zip: Path, opened: Call
 
 
 def test_killed_in_the_middle_of_an_import_it_is_as_if_it_had_not_begun(demo_zip: Path, tmp_path: Path) -> None:
-    """Eight kills between the start of the command and its end: nothing or all of it is there, and the file is whole."""
+    """Six kills between the start of the command and its end: nothing or all of it is there, and the file is whole."""
     chance = random.Random(3)
-    for number in range(8):
+    for number in range(6):
         folder = tmp_path / str(number)
         folder.mkdir()
         open_studio(folder).close()

@@ -56,7 +56,7 @@ from rosy_kettle.usecases.learning.learner import Learner
 from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.version import VERSION
 
-__all__ = ["create_app", "openapi_document"]
+__all__ = ["create_app", "openapi_document", "put_studio"]
 
 STATIC = Path(__file__).parent / "static"
 LARGEST_REQUEST_BYTES = 1_100_000  # a formula file of 1 MB and its envelope
@@ -90,13 +90,7 @@ def create_app(
         validation_error_callback=errors.answer_validation_error,
     )
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
-    app.extensions["studio"] = studio
-    app.extensions["keeper"] = Keeper(studio)
-    app.extensions["learner"] = Learner(studio)
-    app.extensions["devices"] = bench or BenchDevices()
-    app.extensions["transfer"] = Transfer()
-    app.extensions["list_transfer"] = Transfer()
-    app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")
+    put_studio(app, studio, bench)
     app.url_map.merge_slashes = False  # a redirect would hand back what was asked for
     app.url_map.strict_slashes = False
     register_doors(app, hosts, any_address=any_address)
@@ -117,6 +111,17 @@ def create_app(
     app.after_request(_secure)
     app.after_request(_keep_up)
     return app
+
+
+def put_studio(app: OpenAPI, studio: Studio, bench: BenchDevices | None = None) -> None:
+    """Let an application answer for a studio, with helpers of its own and the devices of its bench."""
+    app.extensions["studio"] = studio
+    app.extensions["keeper"] = Keeper(studio)
+    app.extensions["learner"] = Learner(studio)
+    app.extensions["devices"] = bench or BenchDevices()
+    app.extensions["transfer"] = Transfer()
+    app.extensions["list_transfer"] = Transfer()
+    app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")
 
 
 def openapi_document(app: OpenAPI) -> dict[str, Any]:

@@ -8,6 +8,7 @@ import threading
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 from alembic import command
@@ -239,7 +240,9 @@ def _config() -> Config:
     return config
 
 
+@cache
 def _scripts() -> ScriptDirectory:
+    """Return the steps of the tables, read from their files once: each opening asks twice."""
     return ScriptDirectory.from_config(_config())
 
 

@@ -21,7 +21,7 @@ import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { KettleMark, useNotice } from "../../ui";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
-import { useSound } from "./alarm";
+import { useSound, useTouched } from "./alarm";
 import { BenchFrame, stepInHand } from "./BenchFrame";
 import { DeviceDrawer } from "./DeviceDrawer";
 import { Hourglass, Press, useLeft } from "./parts";
@@ -120,6 +120,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
 
 function Head({ batch }: { batch: Batch }) {
   const [sound, turnSound] = useSound();
+  const touched = useTouched();
   return (
     <header className="flex min-h-14 items-center justify-between">
       <Link to="/" className="flex min-h-12 items-center gap-3 text-bench-key font-semibold">
@@ -135,7 +136,7 @@ function Head({ batch }: { batch: Batch }) {
           aria-pressed={sound}
           onClick={turnSound}
         >
-          Sound {sound ? "on" : "off"}
+          Sound {sound ? (touched ? "on" : "on, once you touch the page") : "off"}
         </button>
         <Link className="flex min-h-12 min-w-12 items-center" to={`/formulas/${batch.formula_id}`}>
           Desk

@@ -12,7 +12,11 @@ const LOUDNESS = 0.25;
 
 export type Alarm = "reached" | "leaving" | "up";
 
+/** A browser lets no page be heard or felt before somebody has touched it, as after a reload. */
+const mayBeHeard = (): boolean => navigator.userActivation?.hasBeenActive ?? true;
+
 function ring(alarm: Alarm): void {
+  if (!mayBeHeard()) return;
   navigator.vibrate?.([200, 100, 200]);
   try {
     const context = new AudioContext();
@@ -50,6 +54,21 @@ const soundOn = (): boolean => {
     return true;
   }
 };
+
+/** Whether the page has been touched, and so may be heard. */
+export function useTouched(): boolean {
+  const [touched, setTouched] = useState(mayBeHeard);
+  useEffect(() => {
+    if (touched) return;
+    const look = () => setTouched(mayBeHeard());
+    const touches = ["pointerup", "click", "keyup"];
+    for (const touch of touches) addEventListener(touch, look);
+    return () => {
+      for (const touch of touches) removeEventListener(touch, look);
+    };
+  }, [touched]);
+  return touched;
+}
 
 /** Whether the bench may be heard; kept on this device. */
 export function useSound(): [boolean, () => void] {
