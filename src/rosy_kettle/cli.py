@@ -23,6 +23,7 @@ from rosy_kettle.core.safety.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.formulas.judge_formula import judge_formula
+from rosy_kettle.usecases.labels import USUAL_LABEL_MM
 
 __all__ = ["main"]
 
@@ -158,8 +159,8 @@ def judge_series_command(file: Path) -> None:
 @commands.command("label")
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option("--market", required=True, help="US, EU or UK.")
-@click.option("--width-mm", default=60.0, show_default=True, type=float, help="Width of the label.")
-@click.option("--height-mm", default=40.0, show_default=True, type=float, help="Height of the label.")
+@click.option("--width-mm", default=USUAL_LABEL_MM[0], show_default=True, type=float, help="Width of the label.")
+@click.option("--height-mm", default=USUAL_LABEL_MM[1], show_default=True, type=float, help="Height of the label.")
 @click.option("--pdf", "pdf_path", type=click.Path(path_type=Path), help="Write it as PDF at true size.")
 @click.option("--svg", "svg_path", type=click.Path(path_type=Path), help="Write it as SVG at true size.")
 def label_command(

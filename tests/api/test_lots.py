@@ -165,3 +165,12 @@ def test_a_lots_certificate_goes_before_the_ingredients(client: FlaskClient) -> 
     taken = client.put(f"/api/lots/{lot['id']}/certificate", json={"limit_pct": None, "allergens": {}})
     assert taken.json["lot"]["certificate"] is None
     assert client.get("/api/ingredients/fragrance-oil-generic").json["certificate"] is None
+
+
+@pytest.mark.parametrize(
+    ("ingredient", "form"),
+    [("glycerin", "liquid"), ("decyl-glucoside", "liquid"), ("kaolin", "powder"), ("coconut-oil-76", "solid-fat")],
+)
+def test_a_jar_says_what_form_its_ingredient_has(client: FlaskClient, ingredient: str, form: str) -> None:
+    """It is drawn by that: coconut oil with a melting point of 76 °F is solid in the jar (common practice, no published source)."""
+    assert enter(client, "F-1", ingredient=ingredient)["form"] == form

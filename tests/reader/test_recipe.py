@@ -128,12 +128,17 @@ def test_strangers_are_kept_and_asked_with_three_suggestions(name: str) -> None:
     assert len(found.suggestions) == 3
     assert set(found.suggestions) <= set(load_tables().ingredients)
     assert "is not known" in " ".join(found.notes)
+    assert found.unknown_name == name, "so that it can be learnt with what is chosen for it"
 
 
 def test_baking_powder_is_taken_at_its_word_and_questioned() -> None:
     found = line("1 cup baking powder")
     assert found.ingredient == "baking-powder"
     assert "was baking soda meant?" in " ".join(found.notes)
+    assert found.suggestions == ("baking-soda",)
+    assert line("1 cup bakin powder").suggestions == ("baking-soda",), "a slip of the pen is questioned too"
+    plainly = line("1 cup baking soda")
+    assert (plainly.suggestions, plainly.unknown_name) == ((), None)
 
 
 @pytest.mark.parametrize(

@@ -34,6 +34,7 @@ def read_recipe(body: RecipeText) -> Response:
         RecipeLine(
             text=line.text, ingredient=line.ingredient, amount=line.amount, unit=line.unit, phase=line.phase,
             notes=list(line.notes), suggestions=list(line.suggestions), portion=line.portion,
+            unknown_name=line.unknown_name,
         )
         for line in recipe.lines
     ]  # fmt: skip

@@ -149,9 +149,14 @@ def _named(ingredient_id: str, known: Mapping[str, Ingredient]) -> str:
     return known[ingredient_id].short_name if ingredient_id in known else ingredient_id
 
 
+def _form(ingredient_id: str, known: Mapping[str, Ingredient]) -> str:
+    return known[ingredient_id].form if ingredient_id in known else ""
+
+
 def _lot(row: LotRow, known: Mapping[str, Ingredient]) -> LotAnswer:
     return LotAnswer(
-        id=row.id, ingredient=row.ingredient_id, name=_named(row.ingredient_id, known), code=row.code, supplier=row.supplier,
+        id=row.id, ingredient=row.ingredient_id, name=_named(row.ingredient_id, known), form=_form(row.ingredient_id, known),
+        code=row.code, supplier=row.supplier,
         bought_on=row.bought_on, price=None if row.price is None else str(row.price), currency=row.currency,
         quantity_g=row.quantity_g, left_g=row.left_g, best_before=row.best_before, opened_on=row.opened_on,
         properties=row.properties, certificate=row.certificate, said=said_of(row),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from rapidfuzz import fuzz, process
 from rapidfuzz.distance import OSA
@@ -56,13 +56,20 @@ FAMILIES = {
 """Names that stay what they are whatever stands before them: "heather smoke fragrance oil", "slate mica"."""
 FAMILY_NOTE = "the studio's own kind is not in the Pantry yet; the generic one stands in"
 SUGGESTIONS = 3
+MIXED_UP = {
+    "baking-powder": ("baking powder already holds its own acid and starch; was baking soda meant?", "baking-soda"),
+}
+"""What is written where another thing is meant, the question, and that other thing."""
 MOST_UNKNOWN = 200  # unknown names of one text that are looked at for slips and suggestions; a text with more is no recipe
 NEAR_BY_LETTERS = 40  # names looked at closely for a suggestion, beside those that share a word
 
 
 @dataclass(frozen=True, slots=True)
 class NameMatch:
-    """What a name was taken for. ``ingredient`` is None when nothing fits; then three are suggested."""
+    """What a name was taken for. ``ingredient`` is None when nothing fits; then three are suggested.
+
+    With an ingredient, ``suggestions`` is what may have been meant instead.
+    """
 
     ingredient: str | None
     note: str = ""
@@ -190,8 +197,9 @@ class NameIndex:
         return tuple(dict.fromkeys((ingredient, *self.nearest(phrase, SUGGESTIONS + 1))))[:SUGGESTIONS]
 
     def _accept(self, found: Synonym, note: str) -> NameMatch:
-        if found.ingredient == "baking-powder":
-            note = "baking powder already holds its own acid and starch; was baking soda meant?"
+        if found.ingredient in MIXED_UP:
+            note, meant = MIXED_UP[found.ingredient]
+            return NameMatch(found.ingredient, note, (meant,))
         return NameMatch(found.ingredient, note)
 
     def _by_likeness(self, text: str, phrase: str) -> NameMatch | None:
@@ -203,7 +211,7 @@ class NameIndex:
             return None
         found = self._by_phrase[hit]
         accepted = self._accept(found, f'"{text.strip()}" read as {self._label(found.ingredient)}')
-        return NameMatch(accepted.ingredient, accepted.note, guessed=True)
+        return replace(accepted, guessed=True)
 
     def _by_family(self, phrase: str) -> NameMatch | None:
         for family, ingredient in FAMILIES.items():

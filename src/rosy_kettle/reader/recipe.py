@@ -76,6 +76,8 @@ class ReadLine:
     notes: tuple[str, ...]
     suggestions: tuple[str, ...] = ()
     portion: str = ""  # only a table of lines names it
+    unknown_name: str | None = None
+    """The name nobody knows, to be learnt with whatever is chosen for it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -266,9 +268,12 @@ class _Reader:
             notes.append("oz of a liquid read as weight; write fl oz for volume")
         comments = [comment for comment in item.comments if plain(comment) and not match.note.startswith('"')]
         notes += [f"left aside: ({comment})" for comment in comments]
-        if match.ingredient is None:
-            notes.append(f'"{item.name}" is not known')
-        read = ReadLine(item.text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions)
+        unknown = item.name if match.ingredient is None else None
+        if unknown is not None:
+            notes.append(f'"{unknown}" is not known')
+        read = ReadLine(
+            item.text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions, unknown_name=unknown
+        )
         return read, chosen.value if chosen else Fraction(0)
 
     def _with_strength(self, item: Item) -> tuple[Item, float | None]:

@@ -168,7 +168,7 @@ def _migrated(path: Path) -> Engine:
         _migrate(engine, path)
     except DatabaseError as error:
         engine.dispose()
-        full = "disk is full" in str(error.orig)
+        full = getattr(error.orig, "sqlite_errorcode", None) == sqlite3.SQLITE_FULL
         said = "the disk is full; make room and start again" if full else str(error.orig)
         raise InputError(f"The studio in {path.parent} cannot be opened: {said}.", quantity="file") from error
     return engine
@@ -219,7 +219,7 @@ def refuse_unfit(path: Path) -> None:
                 connection.execute("SELECT version_num FROM alembic_version").fetchone() if "alembic_version" in tables else None
             )
     except sqlite3.DatabaseError as error:
-        foreign = "not a database" in str(error)
+        foreign = error.sqlite_errorcode == sqlite3.SQLITE_NOTADB
         said = "is not a Rosy Kettle studio, nor any database" if foreign else f"is damaged ({error})"
         raise InputError(f"{path} {said}: {way_out}.", quantity="file") from error
     if application not in {0, APPLICATION_ID} or (application == 0 and (found is None or "formulas" not in tables)):

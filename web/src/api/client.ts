@@ -31,8 +31,19 @@ export const client = createClient<paths>({ baseUrl: "", fetch: reach });
 export async function api<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await call;
   if (response.ok) return data as T;
-  const body = (error ?? {}) as { message?: string; code?: string; details?: Record<string, unknown> };
-  throw new ApiError(body.message ?? OFFLINE, response.status, body.code ?? "error", body.details ?? {});
+  throw refusal(error, response.status);
+}
+
+/** Send or fetch what is no JSON, a file or a photo; throws the server's sentence. */
+export async function askRaw(path: string, how?: RequestInit): Promise<Response> {
+  const response = await reach(new Request(path, how));
+  if (response.ok) return response;
+  throw refusal(await response.json().catch(() => null), response.status);
+}
+
+function refusal(said: unknown, status: number): ApiError {
+  const body = (said ?? {}) as { message?: string; code?: string; details?: Record<string, unknown> };
+  return new ApiError(body.message ?? OFFLINE, status, body.code ?? "error", body.details ?? {});
 }
 
 export function messageOf(error: unknown): string {

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ApiError, api, client } from "./client";
+import { api, askRaw, client } from "./client";
 import type { components } from "./schema";
 
 /** Requests of backups and of the studio as a zip. */
@@ -8,7 +8,7 @@ const POLL_MS = 400;
 
 export type Backup = components["schemas"]["BackupAnswer"];
 export type Imported = components["schemas"]["ImportedAnswer"];
-export const STUDIO_ZIP = "/api/studio.zip";
+const STUDIO_ZIP = "/api/studio.zip";
 
 export const useBackups = () =>
   useQuery({
@@ -32,12 +32,10 @@ export const useTakeIn = () =>
   useWhole(async ({ file, merge }: { file: File; merge: boolean }): Promise<Imported> => {
     const body = new FormData();
     body.append("file", file);
-    const response = await fetch(`${STUDIO_ZIP}?merge=${merge}`, { method: "POST", body });
-    const answer = (await response.json()) as Imported & { message?: string; code?: string };
-    if (!response.ok)
-      throw new ApiError(answer.message ?? "It was not taken in.", response.status, answer.code ?? "", {});
-    return answer;
+    return (await askRaw(`${STUDIO_ZIP}?merge=${merge}`, { method: "POST", body })).json();
   });
+
+export const fetchStudioZip = async (): Promise<Blob> => (await askRaw(STUDIO_ZIP)).blob();
 
 /** How far a running export or import is. */
 export const useTransfer = (watched: boolean) =>

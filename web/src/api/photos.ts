@@ -1,4 +1,4 @@
-import { ApiError } from "./client";
+import { askRaw } from "./client";
 
 /** What a photo is of: a batch, or a test in the tub. */
 export type PhotoOwner = { noun: "batches" | "tub-tests"; id: number };
@@ -7,15 +7,7 @@ export type PhotoOwner = { noun: "batches" | "tub-tests"; id: number };
 export async function sendPhoto({ noun, id }: PhotoOwner, after: number, file: File): Promise<void> {
   const form = new FormData();
   form.set("photo", file);
-  const response = await fetch(`/api/${noun}/${id}/photos?after=${after}`, { method: "POST", body: form });
-  if (response.ok) return;
-  const refusal = (await response.json().catch(() => ({}))) as { message?: string; code?: string };
-  throw new ApiError(
-    refusal.message ?? "The photo was not kept.",
-    response.status,
-    refusal.code ?? "error",
-    {},
-  );
+  await askRaw(`/api/${noun}/${id}/photos?after=${after}`, { method: "POST", body: form });
 }
 
 export const photoAddress = ({ noun, id }: PhotoOwner, name: string) => `/api/${noun}/${id}/photos/${name}`;

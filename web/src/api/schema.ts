@@ -5664,6 +5664,8 @@ export interface components {
             code: string;
             /** Currency */
             currency: string;
+            /** Form */
+            form: string;
             /** Id */
             id: number;
             /** Ingredient */
@@ -7423,6 +7425,8 @@ export interface components {
             text: string;
             /** Unit */
             unit: string;
+            /** Unknown Name */
+            unknown_name: string | null;
         };
         /**
          * RecipeText

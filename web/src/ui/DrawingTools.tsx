@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { csv } from "../lib/csv";
+import { download } from "../lib/download";
 import { Dialog } from "./Dialog";
 
 interface Props {
@@ -52,7 +53,7 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
           <button
             type="button"
             className="border-b border-ink text-label"
-            onClick={() => save(`${file}.csv`, csv([columns, ...rows]), "text/csv")}
+            onClick={() => download(`${file}.csv`, csv([columns, ...rows]), "text/csv")}
           >
             Save as CSV
           </button>
@@ -61,7 +62,7 @@ export function DrawingTools({ name, columns, rows, svg }: Props) {
             className="border-b border-ink text-label"
             onClick={() => {
               const drawing = svg();
-              if (drawing) save(`${file}.svg`, standalone(drawing), "image/svg+xml");
+              if (drawing) download(`${file}.svg`, standalone(drawing), "image/svg+xml");
             }}
           >
             Save the drawing as SVG
@@ -105,13 +106,5 @@ async function savePng(file: string, drawing: SVGSVGElement): Promise<void> {
   pen.fillStyle = getComputedStyle(document.documentElement).getPropertyValue("--paper");
   pen.fillRect(0, 0, canvas.width, canvas.height);
   pen.drawImage(image, 0, 0, canvas.width, canvas.height);
-  canvas.toBlob((blob) => blob && save(file, blob, "image/png"), "image/png");
-}
-
-function save(file: string, content: string | Blob, type: string): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));
-  link.download = file;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  canvas.toBlob((blob) => blob && download(file, blob, "image/png"), "image/png");
 }

@@ -127,7 +127,9 @@ class RecipeLine(Response):
     phase: str
     notes: list[str]
     suggestions: list[str]
+    """For a name nobody knows, what it may be; for a known one, what may have been meant instead."""
     portion: str
+    unknown_name: str | None
 
 
 class RecipeAnswer(Response):

@@ -13,6 +13,7 @@ from rosy_kettle.core.making.label.layout import PlacedLine
 from rosy_kettle.core.making.label.texts import LabelText, MissingElement
 from rosy_kettle.files import FormulaFile
 from rosy_kettle.files.label_file import LabelFactsFile
+from rosy_kettle.usecases.labels import USUAL_LABEL_MM
 from rosy_kettle.usecases.labels.from_batch import KnownFact
 
 __all__ = [
@@ -23,7 +24,7 @@ __all__ = [
 Market = Literal["US", "EU", "UK"]
 Millimetres = Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)]
 Gap = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
-USUAL_WIDTH_MM, USUAL_HEIGHT_MM = 60.0, 40.0
+USUAL_WIDTH_MM, USUAL_HEIGHT_MM = USUAL_LABEL_MM
 Rows = Annotated[int, Field(ge=1, le=60)]
 
 

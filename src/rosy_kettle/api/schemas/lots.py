@@ -69,6 +69,8 @@ class LotAnswer(Response):
     id: int
     ingredient: str
     name: str
+    form: str
+    """Liquid, paste, powder and so on; empty where the ingredient has gone."""
     code: str
     supplier: str
     bought_on: date | None

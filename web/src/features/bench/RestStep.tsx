@@ -7,6 +7,7 @@ import type { StepProps } from "./step";
 /** A clock that is kept on disk: reload and power cut do not stop it. */
 export function RestStep(props: StepProps) {
   const { batch, step, act, onBack } = props;
+  const { minutes } = step;
   const timer = batch.state.timer?.step === step.key ? batch.state.timer : null;
   const left = useLeft(timer?.ends_at);
   useAlarm(left === 0 ? "up" : null);
@@ -22,16 +23,13 @@ export function RestStep(props: StepProps) {
       )}
       <div className="flex gap-3">
         <Back onBack={onBack} />
-        {timer ? (
-          <Press next={left === 0} onClick={() => void act({ kind: "done", step: step.key })}>
-            {left === 0 ? "Go on" : "Go on before time"}
+        {timer || minutes === null ? (
+          <Press next={!timer || left === 0} onClick={() => void act({ kind: "done", step: step.key })}>
+            {timer && left !== 0 ? "Go on before time" : "Go on"}
           </Press>
         ) : (
-          <Press
-            next
-            onClick={() => void act({ kind: "timer", step: step.key, minutes: step.minutes ?? 10 })}
-          >
-            Start {figure(step.minutes ?? 10)} minutes
+          <Press next onClick={() => void act({ kind: "timer", step: step.key, minutes })}>
+            Start {figure(minutes)} minutes
           </Press>
         )}
       </div>

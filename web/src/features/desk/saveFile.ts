@@ -1,5 +1,6 @@
 import type { IngredientSummary } from "../../api";
 import { csv } from "../../lib/csv";
+import { download } from "../../lib/download";
 import { type Draft, toFile } from "../draft";
 
 /** The file carries the certificates of its scents, so that it reads the same in another studio. */
@@ -25,9 +26,5 @@ export function saveCsv(draft: Draft): void {
 }
 
 function saveText(draft: Draft, ending: string, type: string, text: string): void {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([text], { type }));
-  link.download = `${draft.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "formula"}.${ending}`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  download(`${draft.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "formula"}.${ending}`, text, type);
 }

@@ -1,5 +1,12 @@
 import { type ReactNode, useState } from "react";
-import { type Evaluation, type IngredientSummary, messageOf, type Reading, useKeepVersion } from "../../api";
+import {
+  ApiError,
+  type Evaluation,
+  type IngredientSummary,
+  messageOf,
+  type Reading,
+  useKeepVersion,
+} from "../../api";
 import { readAmount } from "../../lib/amounts";
 import { useNotice } from "../../ui";
 import { type Draft, inUnit, patchLine, scaleBy, setGrams } from "../draft";
@@ -41,7 +48,7 @@ export function useSheets(given: Given) {
       await given.flush();
       await keep.mutateAsync({ id, note });
     } catch (error) {
-      if (messageOf(error).startsWith("Nothing has changed")) return true;
+      if (error instanceof ApiError && error.details.reason === "unchanged") return true;
       say(`Nothing was changed, for what is there could not be kept first: ${messageOf(error)}`, {
         asks: true,
       });

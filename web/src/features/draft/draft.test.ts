@@ -81,6 +81,7 @@ describe("undo", () => {
 describe("lines as read", () => {
   const read = (portion: string, amount: string) => ({
     ...{ portion, amount, ingredient: "kaolin", unit: "g", text: "", phase: "", notes: [], suggestions: [] },
+    unknown_name: null,
   });
   it("go to the portion their table names, and to the one in hand without", () => {
     const two = addPortion(toDraft(emptyFormula()), "topping");

@@ -2,9 +2,9 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import {
   type Backup,
+  fetchStudioZip,
   type Imported,
   messageOf,
-  STUDIO_ZIP,
   stopTransfer,
   useBackups,
   useBringBack,
@@ -12,6 +12,7 @@ import {
   useTakeIn,
   useTransfer,
 } from "../../api";
+import { download } from "../../lib/download";
 import { figure, fixed } from "../../lib/numbers";
 import { Button, DrawingTools, HowFar, useNotice } from "../../ui";
 import { Differences } from "./Differences";
@@ -170,13 +171,7 @@ function WholeStudio() {
   const onExport = async () => {
     setExporting(true);
     try {
-      const response = await fetch(STUDIO_ZIP);
-      if (!response.ok) return say(((await response.json()) as { message: string }).message, { asks: true });
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(await response.blob());
-      link.download = `rosy-kettle-${new Date().toISOString().slice(0, 10)}.zip`;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      download(`rosy-kettle-${new Date().toISOString().slice(0, 10)}.zip`, await fetchStudioZip());
     } catch (error) {
       say(messageOf(error), { asks: true });
     } finally {

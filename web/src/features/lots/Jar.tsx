@@ -8,13 +8,12 @@ const H = 150;
 const NECK = 22;
 const FLOOR = 138;
 const SIDE = 18;
-const LIQUID = /oil|glycerin|liquid|water|polysorbate|betaine|extract|distillate|capb/i;
 
 /** A jar in section: the level is what is left, powders as grains, liquids lined; a torn collar tells the day. */
 export function Jar({ lot }: { lot: Lot }) {
   const share = Math.max(0, Math.min(1, lot.quantity_g > 0 ? lot.left_g / lot.quantity_g : 0));
   const level = FLOOR - (FLOOR - NECK - 14) * share;
-  const liquid = LIQUID.test(lot.ingredient);
+  const liquid = lot.form === "liquid";
   const chance = seeded(lot.code);
   const grains = liquid
     ? []

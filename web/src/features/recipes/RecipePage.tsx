@@ -54,8 +54,8 @@ export function RecipePage() {
       const full = addRead(toDraft(formula), 0, lines);
       const portions = full.portions.filter((portion) => portion.lines.length > 0);
       for (const line of lines)
-        if (line.unknownName && line.ingredient)
-          await learn.mutateAsync({ id: line.ingredient, phrase: line.unknownName });
+        if (line.unknown_name && line.ingredient)
+          await learn.mutateAsync({ id: line.ingredient, phrase: line.unknown_name });
       const made = await create.mutateAsync(toFile(portions.length ? { ...full, portions } : full));
       await navigate(`/formulas/${made.id}`);
     } catch (failure) {

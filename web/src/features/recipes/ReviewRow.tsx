@@ -1,5 +1,6 @@
 import type { IngredientSummary, RecipeLine, Reference } from "../../api";
 import { markOf } from "../../lib/grains";
+import { asksForHand } from "../../lib/notes";
 import { GrainKey, IngredientPicker } from "../../ui";
 import { type ReviewLine, sureness } from "./review";
 
@@ -17,7 +18,8 @@ interface Props {
 export function ReviewRow({ line, heading, ingredient, ingredients, units, onChange, onDrop }: Props) {
   const asks = sureness(line) === "asks";
   const name = ingredient?.short_name ?? "Not understood";
-  const notes = line.changed ? line.notes.filter((note) => note.includes("no amount")) : line.notes;
+  // What was put right is not asked again; an amount that is still missing is.
+  const notes = line.changed ? (Number(line.amount) === 0 ? line.notes.filter(asksForHand) : []) : line.notes;
   return (
     <li>
       {heading && <p className="pt-2 text-label italic text-soft">{heading}</p>}
@@ -43,7 +45,7 @@ export function ReviewRow({ line, heading, ingredient, ingredients, units, onCha
               {notes.join("; ")}
             </span>
           )}
-          {line.ingredient === null && line.suggestions.length > 0 && (
+          {(line.ingredient === null || !line.changed) && line.suggestions.length > 0 && (
             <span className="flex flex-wrap gap-x-4 text-label">
               {line.suggestions.map((id) => {
                 const item = ingredients.find((candidate) => candidate.id === id);
@@ -54,24 +56,17 @@ export function ReviewRow({ line, heading, ingredient, ingredients, units, onCha
                     className="border-b border-ink"
                     onClick={() => onChange({ ingredient: id })}
                   >
-                    {item.short_name}?
+                    {line.ingredient === null
+                      ? `${item.short_name}?`
+                      : `Yes, ${item.short_name.toLowerCase()}`}
                   </button>
                 ) : null;
               })}
             </span>
           )}
-          {line.ingredient === "baking-powder" && !line.changed && (
-            <button
-              type="button"
-              className="border-b border-ink text-label"
-              onClick={() => onChange({ ingredient: "baking-soda" })}
-            >
-              Yes, baking soda
-            </button>
-          )}
-          {line.changed && line.unknownName && line.ingredient && (
+          {line.changed && line.unknown_name && line.ingredient && (
             <span className="block text-hint text-soft">
-              the reader will know "{line.unknownName}" from now on
+              the reader will know "{line.unknown_name}" from now on
             </span>
           )}
         </span>

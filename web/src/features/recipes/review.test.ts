@@ -11,6 +11,7 @@ const read = (text: string, patch: Partial<RecipeLine> = {}): RecipeLine => ({
   portion: "",
   notes: [],
   suggestions: [],
+  unknown_name: null,
   ...patch,
 });
 const answer = (...lines: RecipeLine[]) => ({ lines }) as unknown as RecipeAnswer;
@@ -37,11 +38,6 @@ describe("reviewing what was read", () => {
   });
   it("leaves out what was dropped", () => {
     expect(reviewLines(answer(read("a"), read("b")), new Map(), new Set(["a#1"]))).toHaveLength(1);
-  });
-  it("remembers the name it did not know, so that it can be learned", () => {
-    const asked = only(read("1 tsp glimmer", { ingredient: null, notes: ['"glimmer" is not known'] }));
-    expect(asked.unknownName).toBe("glimmer");
-    expect(only(read("1 cup soda")).unknownName).toBeNull();
   });
 });
 

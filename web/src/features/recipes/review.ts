@@ -6,8 +6,6 @@ export interface ReviewLine extends RecipeLine {
   /** The line as pasted: corrections stay with it while the text around it changes. */
   key: string;
   changed: boolean;
-  /** The name the reader did not know, to be learned with the choice. */
-  unknownName: string | null;
 }
 
 export type Corrections = ReadonlyMap<string, Partial<RecipeLine>>;
@@ -30,7 +28,6 @@ export function reviewLines(
         ...correction,
         key,
         changed: correction !== undefined,
-        unknownName: line.ingredient === null ? nameOf(line) : null,
       },
     ];
   });
@@ -42,9 +39,4 @@ export function sureness(line: ReviewLine): "read" | "guessed" | "asks" {
   if (line.changed) return "read";
   if (line.notes.some((note) => asksForHand(note))) return "asks";
   return line.notes.length ? "guessed" : "read";
-}
-
-function nameOf(line: RecipeLine): string | null {
-  const quoted = line.notes.map((note) => /^"(.*)" is not known$/.exec(note)?.[1]).find(Boolean);
-  return quoted ?? null;
 }
