@@ -13,6 +13,7 @@ export { KettleMark } from "./KettleMark";
 export { type Kind, KindGlyph } from "./KindGlyph";
 export { LongList } from "./LongList";
 export { Menu, MenuItem } from "./Menu";
+export { NamedList } from "./NamedList";
 export { NoticeProvider, useNotice } from "./Notice";
 export { KeptNumber, NumberInput } from "./NumberInput";
 export { type Offer, offersNow, useOffers } from "./offers";
