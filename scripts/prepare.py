@@ -50,7 +50,7 @@ def prepare_python() -> None:
     print("Installing Python packages …", flush=True)
     run(*pip, "--require-hashes", "--only-binary", ":all:", "-r", "requirements-dev.txt")
     run(*pip, "--no-deps", "--no-build-isolation", "-e", ".")
-    # Compiling every module of every package takes as long as installing them; these are what the program starts with.
+    # Compiling every module of every package takes two thirds as long as installing them; these the program starts with.
     writing = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     run(VENV_PYTHON, "-c", f"import {', '.join(NEEDED_AT_START)}", env=writing)
 
