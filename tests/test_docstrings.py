@@ -59,6 +59,12 @@ def test_a_numeric_result_states_its_unit(name: str) -> None:
         assert UNIT.search(returns), f"{name}: the result states no unit"
 
 
+@pytest.mark.parametrize("name", sorted(name for name, function in FUNCTIONS.items() if ".. math::" in (function.__doc__ or "")))
+def test_a_model_names_where_its_formula_comes_from(name: str) -> None:
+    """A published source, or in so many words that it is practice, an estimate or arithmetic."""
+    assert "References\n----------\n.. [1] " in inspect.cleandoc(FUNCTIONS[name].__doc__ or "")
+
+
 def test_a_missing_unit_would_be_seen() -> None:
     doc = "Do.\n\n    Parameters\n    ----------\n    mass_g : float\n        Mass\n"
     block = parameter_block(doc, "mass_g")

@@ -30,6 +30,10 @@ def batch_loss(method_loss_fraction: float, batch_g: float, p: MixingParameters 
     float
         Loss [-], at most one half
 
+    References
+    ----------
+    .. [1] What a bowl of a kilogram loses: common practice, no published source; the cube root is surface over volume.
+
     Examples
     --------
     >>> batch_loss(0.04, 1100.0)

@@ -32,6 +32,10 @@ def fat_carries(saturation_molten: float, fat_volume_share: float, fat_share: fl
     -------
     float
         c from 0 (powder) to 1 (fat) [-]; 1 where there is fat and no powder
+
+    References
+    ----------
+    .. [1] Fitted to common practice, no published source.
     """
     if math.isnan(saturation_molten):
         return 1.0 if fat_share > 0 else 0.0

@@ -71,6 +71,11 @@ def solid_fractions(palette: Palette, mass_g: FloatArray, temperature_c: FloatAr
     -----
     m_L is all that is molten: molten fat and liquid oil. The dissolving factor f_w is a property of the wax. A wax on several
     lines is one wax: what dissolves is taken from all of them together.
+
+    References
+    ----------
+    .. [1] Solid shares: pulsed-NMR tables, typical values from memory (Shukla 1995; Bailey's Industrial Oil and Fat Products).
+    .. [2] Waxes: fitted to the ideal solubility of cetyl alcohol.
     """
     columns = palette.fat_columns
     table = _table(palette, temperature_c, fresh=fresh)[:, columns]

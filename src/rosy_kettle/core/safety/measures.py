@@ -111,6 +111,10 @@ def bench_dust_g(mix: Mix) -> float:
     -------
     float
         Dust of the batch [g]
+
+    References
+    ----------
+    .. [1] Shares that fly by the dust hazard of an ingredient: estimates, no published source.
     """
     return sum(mass_g * DUST_SHARE.get(item.dust_hazard or "", 0.0) for item, mass_g in mix.items())
 

@@ -61,6 +61,10 @@ def corrected_minutes(
     -------
     tuple
         Minutes [min], None where the room is too warm; and whether three readings have corrected the model
+
+    References
+    ----------
+    .. [1] Least squares of one factor through the origin; the model it corrects is that of ``fats/cooling.py``.
     """
     began, from_c = readings[0]
     last_c = readings[-1][1]

@@ -119,6 +119,10 @@ def formula_cost(
     ------
     MissingDataError
         If an ingredient has no price at all.
+
+    References
+    ----------
+    .. [1] Arithmetic. Where the studio has no price, the middle of a band of retail prices: estimate, no published source.
     """
     costs: list[Decimal] = []
     bases: set[str] = set()

@@ -34,6 +34,10 @@ def stickiness(mix: Mix, temperature_c: float) -> float | None:
     -------
     float or None
         Index from 0 to 100 [-]; None where no powder drinks; band 20
+
+    References
+    ----------
+    .. [1] Estimate, no published source.
     """
     p, saturation = mix.parameters.dough, mix.saturation(temperature_c)
     if saturation is None:
@@ -93,6 +97,10 @@ def alcohol_left_g(alcohol_g: float, minutes: float, room_c: float, p: DoughPara
     -------
     float
         Alcohol [g]
+
+    References
+    ----------
+    .. [1] Rate: estimate; its growth with warmth: vapour pressure of isopropyl alcohol, from memory.
     """
     warmer = 2 ** ((room_c - p.alcohol_reference_c) / p.alcohol_doubles_per_c)
     per_minute_g = 1000 * p.alcohol_leaves_kg_m2_h * warmer * p.bowl_area_m2 / 60

@@ -33,6 +33,10 @@ def acid_loss_pct_day(mix: Mix, half_thickness_mm: float, room_c: float, humidit
     -------
     float or None
         Loss [%/day], at most 100; None below 1 % fast acid or without carbonate; within a factor of 3
+
+    References
+    ----------
+    .. [1] Fitted to common practice, no published source.
     """
     p = mix.parameters.shelf
     if mix.fast_acid_share < p.least_acid_share or not mix.fizzes:

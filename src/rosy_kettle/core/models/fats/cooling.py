@@ -63,6 +63,10 @@ def minutes_to(mix: Mix, from_c: float, to_c: float, room_c: float, bowl_j_k: fl
     -------
     tuple or None
         Minutes while the fat stays undercooled, and while it sets [min]; None where the room is too warm for it
+
+    References
+    ----------
+    .. [1] Newton's law of cooling; latent heat: Bailey, from memory; transfer and surface: estimates.
     """
     if to_c >= from_c:
         return 0.0, 0.0

@@ -34,6 +34,10 @@ def mix_temperature(mix: Mix, wet_c: float, room_c: float, bowl_j_k: float) -> f
     -------
     float
         Temperature [°C]
+
+    References
+    ----------
+    .. [1] Heat balance; heat capacities of powders: CRC Handbook, of fats and the heat of melting: Bailey, from memory.
     """
     palette, p = mix.palette, mix.parameters.fats
     wets = palette.is_fat | palette.is_lean_liquid
@@ -77,6 +81,10 @@ def bowl_heat_j_k(mix: Mix, bowl_j_k: float) -> float:
     -------
     float
         Heat capacity [J/K]; a small batch is made in the usual bowl, a large one in a larger
+
+    References
+    ----------
+    .. [1] Fitted to common practice, its power an estimate; no published source.
     """
     p = mix.parameters.fats
     heat_j_k: float = bowl_j_k * max(1.0, mix.total_g / 1000 / p.bowl_mass_kg) ** p.bowl_power

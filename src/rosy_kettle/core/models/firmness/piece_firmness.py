@@ -42,6 +42,10 @@ def piece_firmness(
     -----
     x sums what hardens less what softens, by share of the mass. s is the solid share of fat and oil. Points a studio has learnt
     are added at the end, within 0 to 98.
+
+    References
+    ----------
+    .. [1] Fitted to common practice; the power of solid fat after Narine and Marangoni, from memory.
     """
     p = mix.parameters.firmness
     if mix.lean_saturation > p.lean_saturation_that_flows:

@@ -47,6 +47,10 @@ def co2_volume_l(co2_mol: float, temperature_c: float, p: GasParameters = USUAL.
     float
         Volume [L]
 
+    References
+    ----------
+    .. [1] Ideal gas, molar gas constant of CODATA 2018.
+
     Examples
     --------
     One mole in a 38 °C bath:
@@ -77,6 +81,10 @@ def gas_release(mix: Mix) -> GasRelease:
     -----
     Carbonate takes its first proton without giving gas; the second one frees it. Brisk gas counts each
     acid's equivalents times its speed.
+
+    References
+    ----------
+    .. [1] Stoichiometry; molar masses by the IUPAC standard atomic weights; speeds of the acids: estimates from their solubility.
     """
     palette = mix.palette
     acid_mol = mix.of(palette.acid_mol_g)

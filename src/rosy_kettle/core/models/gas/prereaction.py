@@ -34,6 +34,10 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
     -------
     float or None
         Share [-]; None without fast acid or without carbonate
+
+    References
+    ----------
+    .. [1] Fitted to common practice, within a factor of 2; no published source.
     """
     if mix.fast_acid_share <= 0 or not mix.fizzes:
         return None
@@ -58,6 +62,10 @@ def puff(mix: Mix, *, dried_first: bool) -> Puff:
     -------
     Puff
         Lift [%]; a is fast acid as citric acid, at most the bicarbonate [%], w is free water [%]
+
+    References
+    ----------
+    .. [1] Fitted to common practice, no published source.
     """
     palette, p = mix.palette, mix.parameters.gas
     acid_pct = 100 * p.citric_g_per_eq * mix.of(palette.acid_mol_g * palette.is_fast_acid) / mix.total_g

@@ -27,6 +27,10 @@ def active_share(mix: Mix) -> float:
     ------
     MissingDataError
         If a surfactant lacks its active fraction.
+
+    References
+    ----------
+    .. [1] Arithmetic; active shares are those of the ingredient's table or certificate.
     """
     require(mix.palette, mix.palette.active_fraction, mix.mass_g > 0, "active_fraction")
     return mix.of(mix.palette.active_known) / mix.total_g

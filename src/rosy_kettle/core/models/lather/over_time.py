@@ -29,6 +29,10 @@ def foam_after(made: Foam, minutes: float, p: LatherParameters = USUAL.lather) -
     -------
     float
         Foam [L]
+
+    References
+    ----------
+    .. [1] Fitted to common practice, no published source.
     """
     return made.litres * share_after(minutes, made.half_life_min, p)
 

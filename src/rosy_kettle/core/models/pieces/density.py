@@ -31,6 +31,10 @@ def mix_true_density(mix: Mix) -> float:
     ------
     MissingDataError
         If an ingredient lacks its true density.
+
+    References
+    ----------
+    .. [1] Volumes add up; true densities: CRC Handbook and typical values.
     """
     require(mix.palette, mix.palette.true_volume_ml_g, mix.mass_g > 0, "true_density_g_ml")
     return mix.total_g / mix.of(known(mix.palette.true_volume_ml_g))
@@ -61,6 +65,10 @@ def packing_fraction(packing: str, saturation: float | None, p: PieceParameters 
     ------
     InputError
         If the packing is unknown.
+
+    References
+    ----------
+    .. [1] Calibrated on what makers' moulds hold: common practice, no published source.
     """
     packings = p.packings
     if packing not in packings:

@@ -44,6 +44,10 @@ def float_verdict(
     -------
     str
         floats (r below 0.95, or lighter than 0.985 g/mL), may (up to 1.04) or sinks
+
+    References
+    ----------
+    .. [1] Fitted to common practice, no published source.
     """
     if density_g_ml < p.floats_below_g_ml:
         return "floats"
@@ -80,6 +84,10 @@ def spin(first_mol: float, second_mol: float, verdict: str, p: PieceParameters =
     -------
     float
         0 to 100 [-]; band 25. Makers give one half five times the acid; from 3 : 1 on it will spin if it floats.
+
+    References
+    ----------
+    .. [1] Common practice and estimates, no published source.
     """
     both = first_mol + second_mol
     if both <= 0:

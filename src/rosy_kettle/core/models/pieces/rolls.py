@@ -72,6 +72,10 @@ def roll_geometry(
     ------
     InputError
         If a length is not above zero, or the cut is unknown.
+
+    References
+    ----------
+    .. [1] Geometry of a spiral of even thickness; what is trimmed and cut away: common practice, no published source.
     """
     for name, value in (("volume", volume_ml), ("width", width_mm), ("sheet", sheet_mm), ("slice", slice_mm), ("layers", layers)):
         if value <= 0:

@@ -102,6 +102,10 @@ def tool_piece_mass(volume_ml: float, true_density_g_ml: float, packing: float, 
     float
         Mass [g]
 
+    References
+    ----------
+    .. [1] Arithmetic; fills of a scoop: common practice, no published source.
+
     Examples
     --------
     A 2 in ball of damp sand, packed by hand:
