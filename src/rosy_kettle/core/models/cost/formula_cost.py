@@ -93,7 +93,7 @@ def formula_cost(
 
     .. math:: c_{piece} = c_{batch} \\frac{m_{piece}}{M (1 - loss)},\\quad c_{bath} = c_{piece} \\frac{m_{dose}}{m_{piece}}
 
-    c: costs [currency]; M, m: masses of the batch, a piece and a dose [g]; loss: ``loss_fraction`` [-].
+    c: costs [currency]; M, m: masses of the batch, a piece and a dose [g]; loss: the share that never becomes a piece [-].
 
     Parameters
     ----------

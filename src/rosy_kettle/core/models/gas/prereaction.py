@@ -37,7 +37,7 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
 
     References
     ----------
-    .. [1] Fitted to common practice, within a factor of 2; no published source.
+    .. [1] Fitted to common practice, no published source.
     """
     if mix.fast_acid_share <= 0 or not mix.fizzes:
         return None

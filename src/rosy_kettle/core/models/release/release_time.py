@@ -40,7 +40,7 @@ def release_minutes(mix: Mix, half_thickness_mm: float, way: str, bath_c: float,
 
     References
     ----------
-    .. [1] Fitted to common practice, within a factor of 1.6; no published source.
+    .. [1] Fitted to common practice, no published source.
     """
     p = mix.parameters.release
     length_mm = p.crumb_mm if way == "crumbled" else half_thickness_mm

@@ -34,7 +34,7 @@ def harshness(mix: Mix, dose_g: float, tub_l: float) -> float:
 
     References
     ----------
-    .. [1] Irritation: zein tables, from memory, 30 % either way; what mixing takes off: after mixed-micelle studies, estimate.
+    .. [1] Irritation: zein tables, from memory; what mixing takes off: after mixed-micelle studies, estimate.
     """
     per_mass = 1000 * dose_g / mix.total_g / tub_l
     palette = mix.palette
