@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import ast
+import re
 import sys
 from pathlib import Path
 
 import pytest
 
 SOURCE = Path(__file__).parent.parent / "src" / "rosy_kettle"
+WEB = SOURCE.parents[1] / "web" / "src"
 STANDARD = set(sys.stdlib_module_names)
 NO_IO = {
     "asyncio", "csv", "http", "io", "logging", "os", "pathlib", "random", "secrets", "shutil", "socket", "sqlite3",
@@ -82,6 +84,14 @@ CORE_LAYERS = (
     {"making"}, {"learning"}, {"clinic"}, {"practice"},
 )  # fmt: skip
 """From the ground up: a layer knows the layers below it, and nothing of its own but itself."""
+
+
+def test_pages_ask_the_studio_through_the_one_client() -> None:
+    """No page knows an address of the studio or fetches by itself: `web/src/api` does, typed by the description."""
+    pages = [path for part in ("features", "ui", "lib") for path in (WEB / part).rglob("*.ts*") if ".test." not in path.name]
+    assert len(pages) > 150
+    asking = re.compile(r"""["'`]/api/|(?<![\w.])fetch\(|new (?:EventSource|XMLHttpRequest)\b""")
+    assert [path.name for path in pages if asking.search(path.read_text(encoding="utf-8"))] == []
 
 
 def test_core_is_built_in_layers() -> None:

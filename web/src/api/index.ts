@@ -1,3 +1,4 @@
+export * from "./addresses";
 export * from "./bench";
 export { ApiError, api, messageOf } from "./client";
 export * from "./files";

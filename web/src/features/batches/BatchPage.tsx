@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   type Batch,
+  batchRecordAddress,
   getFormula,
   type Happening,
   type IngredientSummary,
@@ -94,10 +95,10 @@ function BatchRecord({
           <Link className="underline underline-offset-4" to={`/clinic?batch=${batch.id}`}>
             What went wrong?
           </Link>{" "}
-          <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.json`} download>
+          <a className="underline underline-offset-4" href={batchRecordAddress(batch.id, "json")} download>
             JSON
           </a>{" "}
-          <a className="underline underline-offset-4" href={`/api/batches/${batch.id}/record.pdf`} download>
+          <a className="underline underline-offset-4" href={batchRecordAddress(batch.id, "pdf")} download>
             PDF
           </a>
         </span>

@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import {
   type Backup,
+  backupAddress,
   fetchStudioZip,
   type Imported,
   messageOf,
@@ -80,7 +81,7 @@ function Backups() {
             <b className="w-56">{moment(each.made_at)}</b>
             <span className="w-40">{each.by_hand ? "kept for good" : "of the day"}</span>
             <span className="w-28 text-right">{megabytes(each.size_bytes)}</span>
-            <a className="underline underline-offset-4" href={`/api/backups/${each.name}`} download>
+            <a className="underline underline-offset-4" href={backupAddress(each.name)} download>
               As a file
             </a>
             <button

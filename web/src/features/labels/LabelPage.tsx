@@ -3,7 +3,9 @@ import { Link, useParams } from "react-router";
 import {
   drawLabels,
   type LabelDrawing,
+  labelAddress,
   messageOf,
+  productRecordAddress,
   useAnswer,
   useBatch,
   useFormula,
@@ -131,7 +133,7 @@ function Labels({ of, name, back, word }: Props) {
           mm
         </span>
         {batch_id !== undefined && (
-          <a className="underline underline-offset-4" href={`/api/records/${batch_id}.pdf`} download>
+          <a className="underline underline-offset-4" href={productRecordAddress(batch_id)} download>
             Product record as PDF
           </a>
         )}
@@ -245,10 +247,10 @@ function Kept({ of }: { of: Props["of"] }) {
               {label.created_at.slice(0, 10)}
             </span>
             {label.draft && <span className="text-rosy">a draft</span>}
-            <a className="underline underline-offset-4" href={`/api/labels/${label.id}/label.pdf`} download>
+            <a className="underline underline-offset-4" href={labelAddress(label.id, "pdf")} download>
               PDF
             </a>
-            <a className="underline underline-offset-4" href={`/api/labels/${label.id}/label.svg`} download>
+            <a className="underline underline-offset-4" href={labelAddress(label.id, "svg")} download>
               SVG
             </a>
           </li>

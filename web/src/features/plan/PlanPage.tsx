@@ -7,6 +7,7 @@ import {
   messageOf,
   type PlanAsk,
   type RunSheet,
+  sheetAddress,
   useFormula,
   useMoulds,
   usePlan,
@@ -23,7 +24,7 @@ import { RunSheetPaper } from "./RunSheetPaper";
 import { StageLine, span } from "./StageLine";
 import { WeighLine } from "./WeighLine";
 import { WishRow } from "./WishRow";
-import { newPlan, newWish, type PlanDraft, refusal, sheetAddress, toAsk, type WishDraft } from "./wishes";
+import { newPlan, newWish, type PlanDraft, refusal, toAsk, type WishDraft } from "./wishes";
 
 /** How many, of what, by when: batch, bowls, needs, times and the run sheet follow. */
 export function PlanPage() {

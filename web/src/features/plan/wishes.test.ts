@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { RunSheet } from "../../api";
-import { newPlan, newWish, OWN_MASS, refusal, sheetAddress, toAsk } from "./wishes";
+import { newPlan, newWish, OWN_MASS, refusal, toAsk } from "./wishes";
 
 const plan = () => newPlan(21, 40);
 
@@ -47,38 +46,6 @@ describe("what is typed on the Plan", () => {
 });
 
 describe("the run sheet as PDF", () => {
-  const sheet = (schools: [string, string][]) =>
-    ({
-      batch_g: 726.4,
-      pieces: 10,
-      piece_mass_g: 69.4,
-      schools: schools.map(([id, taken]) => ({ id, taken })),
-    }) as unknown as RunSheet;
-
-  it("is asked for with the batch, the pieces and the ways that were chosen", () => {
-    const address = new URL(
-      sheetAddress(
-        7,
-        sheet([
-          ["acid", "last"],
-          ["split", "early"],
-        ]),
-      ),
-      "http://x",
-    );
-    expect(address.pathname).toBe("/api/formulas/7/run-sheet.pdf");
-    expect(Object.fromEntries(address.searchParams)).toEqual({
-      batch_g: "726.4",
-      pieces: "10",
-      piece_mass_g: "69.4",
-      schools: "acid:last,split:early",
-    });
-  });
-
-  it("is asked for without ways where there is nothing to choose", () => {
-    expect(new URL(sheetAddress(7, sheet([])), "http://x").searchParams.get("schools")).toBe("");
-  });
-
   it("carries the chosen ways into the plan that is asked", () => {
     expect(toAsk({ ...plan(), schools: { acid: "powders" } }).schools).toEqual({ acid: "powders" });
   });

@@ -1,4 +1,4 @@
-import type { PlanAsk, RunSheet, WishAsk } from "../../api";
+import type { PlanAsk, WishAsk } from "../../api";
 import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 
 /** What is typed on the Plan, before it is asked. */
@@ -108,15 +108,4 @@ function toWish(wish: WishDraft, open: boolean): WishAsk {
     layers: Number(wish.layers),
     cut: wish.cut,
   };
-}
-
-/** Where the run sheet of a plan is fetched as PDF. */
-export function sheetAddress(id: number, sheet: RunSheet): string {
-  const query = new URLSearchParams({
-    batch_g: String(sheet.batch_g),
-    pieces: String(sheet.pieces),
-    piece_mass_g: String(sheet.piece_mass_g),
-    schools: sheet.schools.map((school) => `${school.id}:${school.taken}`).join(","),
-  });
-  return `/api/formulas/${id}/run-sheet.pdf?${query}`;
 }
