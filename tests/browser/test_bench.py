@@ -7,6 +7,7 @@ import re
 import threading
 import time
 from collections.abc import Callable
+from itertools import count
 from typing import Any
 
 import pytest
@@ -148,10 +149,12 @@ def test_thirty_power_cuts_on_one_batch(fast_server: Server, open_page: OpenPage
         # One thing surely happens between two cuts, however slow the machine.
         first = page.request.post(address, data={"after": seen["seq"], "event": next_event(seen)})
         seen = first.json()["state"]
-        stop = threading.Timer(chance.uniform(0.0, 0.2), fast_server.kill)
+        stop = threading.Timer(chance.uniform(0.0, 0.05), fast_server.kill)  # an event takes some 0.03 s
         stop.start()
         asked: Answer = {}
-        while True:
+        for more in count():
+            if more and seen["current"] is not None:
+                stop.join()  # two steps between cuts at most, so that the batch lasts for many on any machine
             try:
                 asked = {"after": seen["seq"], "event": next_event(seen)}
                 answer = page.request.post(address, data=asked)
@@ -175,7 +178,7 @@ def test_thirty_power_cuts_on_one_batch(fast_server: Server, open_page: OpenPage
             page.reload()
             expect(page.get_by_role("heading", level=1)).to_have_text(driver.title())
     assert len(steps_cut) > 10, "the cuts fell on many steps"
-    assert seen["seq"] > 30, "something went on between them"
+    assert seen["seq"] >= 30, "what surely happened between two cuts is there thirty times"
 
 
 def test_two_browsers_stay_in_step(fast_server: Server, open_page: OpenPage) -> None:
