@@ -42,11 +42,13 @@ const BY_ROLE: Record<string, Mark> = {
   fragrance: "drop",
 };
 
+/** What runs off a spoon, sooner or later: drawn as a liquid. */
+export const flows = (form: string): boolean => form === "liquid" || form === "paste";
+
 export function markOf(ingredient: { id: string; role: string; form: string } | undefined): Mark {
   if (!ingredient) return "dot";
   if (ingredient.id === "cream-of-tartar") return "shard";
-  if (ingredient.role === "surfactant")
-    return ingredient.form === "liquid" || ingredient.form === "paste" ? "wave" : "needle";
+  if (ingredient.role === "surfactant") return flows(ingredient.form) ? "wave" : "needle";
   return BY_ROLE[ingredient.role] ?? "dot";
 }
 

@@ -1,4 +1,5 @@
 import type { Lot } from "../../api";
+import { flows } from "../../lib/grains";
 import { r } from "../../lib/hairs";
 import { figure, sayMass } from "../../lib/numbers";
 import { seeded } from "../../lib/seed";
@@ -13,7 +14,7 @@ const SIDE = 18;
 export function Jar({ lot }: { lot: Lot }) {
   const share = Math.max(0, Math.min(1, lot.quantity_g > 0 ? lot.left_g / lot.quantity_g : 0));
   const level = FLOOR - (FLOOR - NECK - 14) * share;
-  const liquid = lot.form === "liquid";
+  const liquid = flows(lot.form);
   const chance = seeded(lot.code);
   const grains = liquid
     ? []
