@@ -92,6 +92,7 @@ lock:
 api-types: .stamps/web
 	@ROSY_KETTLE_DESCRIBING=1 $(PY) -m rosy_kettle.api.openapi > src/rosy_kettle/api/openapi.json
 	@$(PREPARE) npm run api-types
+	@$(PY) -m scripts.event_kinds
 
 clean:
 	rm -rf .venv .stamps web/node_modules src/rosy_kettle/api/static

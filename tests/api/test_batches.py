@@ -14,6 +14,7 @@ from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
 from rosy_kettle.store import Studio
+from rosy_kettle.usecases.studio.studio_settings import StudioSettings, change_settings
 from tests.api.test_api import created, refusal
 
 Answer = dict[str, Any]
@@ -137,17 +138,20 @@ def test_a_closed_record_stays_as_it_is_also_below_the_application(client: Flask
     client.put("/api/ingredients/baking-soda/stock", json={"on_hand_g": 1000.0})
     batch = conditions(client, begun(client))
     step = in_hand(batch)
-    batch = happen(client, batch, kind="weighed", step=step["key"], actual_g=step["target_g"])
+    soda_g = step["target_g"]
+    batch = happen(client, batch, kind="weighed", step=step["key"], actual_g=soda_g)
     closed = happen(client, batch, kind="closed")
     assert closed["closed_at"] is not None
-    answer = client.post(
-        f"/api/batches/{batch['id']}/events", json={"after": closed["state"]["seq"], "event": {"kind": "note", "text": "x"}}
-    )
+    step = next(each for each in closed["state"]["steps"] if each["kind"] == "weigh" and each["key"] != step["key"])
+    weighed = {"kind": "weighed", "step": step["key"], "actual_g": 1.0}
+    answer = client.post(f"/api/batches/{batch['id']}/events", json={"after": closed["state"]["seq"], "event": weighed})
     assert "closed" in refusal(answer, 409, "conflict")
     amended = happen(client, closed, kind="amended", text="a crack after two days")
-    assert amended["state"]["amendments"][0][1] == "a crack after two days"
+    late = happen(client, amended, kind="note", text="it smelt faintly")
+    assert [text for _at, text in late["state"]["amendments"]] == ["a crack after two days", "it smelt faintly"]
+    assert late["events"][-1]["kind"] == "amended", "a note that comes late is an amendment"
     left = client.get("/api/ingredients/baking-soda").json["on_hand_g"]
-    assert left == pytest.approx(1000.0 - step["target_g"])
+    assert left == pytest.approx(1000.0 - soda_g)
     for statement in ("UPDATE batch_events SET kind='note'", "DELETE FROM batch_events"):
         with studio.engine.connect() as connection, pytest.raises(IntegrityError, match="never changed"):
             connection.execute(text(statement))
@@ -187,7 +191,27 @@ def test_a_photo_is_kept_small_and_a_shopping_list_is_no_photo(client: FlaskClie
     assert client.get(f"/api/batches/{batch['id']}/photos/../studio.sqlite3").status_code in {404, 422}
 
 
-def test_the_drawer_moves_the_devices(client: FlaskClient) -> None:
+def with_stand_ins(studio: Studio) -> None:
+    with studio.writing() as session:
+        change_settings(session, StudioSettings(stand_ins=True))
+
+
+def test_an_empty_studio_has_no_devices_until_stand_ins_are_switched_on(client: FlaskClient, studio: Studio) -> None:
+    assert client.get("/api/devices").json | {"clock_rate": 1} == {
+        "readings": [], "stand_ins": False, "simulated_scale": False, "clock_rate": 1,
+    }  # fmt: skip
+    refused = refusal(client.post("/api/devices/drawer", json={"act": "pour", "value": 5.0}), 409, "conflict")
+    assert "switch them on under Settings" in refused
+    with_stand_ins(studio)
+    shown = client.get("/api/devices").json
+    assert {(each["device"], each["source"]) for each in shown["readings"]} == {
+        ("scale", "stand-in"), ("thermometer", "stand-in"), ("hygrometer", "stand-in"),
+    }  # fmt: skip
+
+
+def test_the_drawer_moves_the_devices(client: FlaskClient, studio: Studio) -> None:
+    with_stand_ins(studio)
+
     def reading(name: str) -> Answer:
         return next(each for each in client.get("/api/devices").json["readings"] if each["device"] == name)
 
@@ -196,6 +220,7 @@ def test_the_drawer_moves_the_devices(client: FlaskClient) -> None:
     client.post("/api/devices/drawer", json={"act": "unplug", "device": "hygrometer"})
     assert reading("hygrometer") | {"at_ms": 0} == {
         "device": "hygrometer", "value": None, "unit": "% RH", "stable": False, "fault": "unplugged", "at_ms": 0,
+        "source": "stand-in",
     }  # fmt: skip
     client.post("/api/devices/drawer", json={"act": "plug", "device": "hygrometer"})
     assert reading("hygrometer")["value"] is not None
@@ -214,7 +239,9 @@ def test_all_batches_are_listed_with_what_became_of_them(client: FlaskClient) ->
     assert refusal(client.get("/api/batches/99"), 404, "not_found") == "There is no batch 99."
 
 
-def test_only_so_many_pages_listen_and_leaving_makes_room(client: FlaskClient) -> None:
+def test_only_so_many_pages_listen_and_leaving_makes_room(client: FlaskClient, studio: Studio) -> None:
+    with_stand_ins(studio)
+
     def listen() -> Any:
         return client.get("/api/devices/stream?batch=1", buffered=False)
 

@@ -34,7 +34,7 @@ def last_words(batch: Answer) -> str:
 
 def test_the_record_tells_every_thing_that_happened(client: FlaskClient) -> None:
     batch = conditions(client, begun(client))
-    assert last_words(batch) == "Room 20.0 °C, 52 % humidity, tap soft."
+    assert last_words(batch) == "Room 20 °C, 52 % humidity, tap soft."
     step = in_hand(batch)
     batch = happen(client, batch, kind="weighed", step=step["key"], actual_g=step["target_g"] + 9, source="hand")
     assert re.fullmatch(rf"{step['title']}: [\d.]+ g for [\d.]+ g, by hand, outside its tolerance\.", last_words(batch))

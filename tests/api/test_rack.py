@@ -13,10 +13,9 @@ from icalendar import Calendar
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
-from rosy_kettle.devices import SimulatedHygrometer
 from rosy_kettle.store import Studio
 from rosy_kettle.store.rack import AirRow, add_air, air_since
-from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
+from rosy_kettle.usecases.rack.log_air import thin_old_air
 from rosy_kettle.usecases.rack.run_rack import look_at_tray
 from tests.api.test_api import created
 
@@ -217,16 +216,15 @@ def test_old_air_is_thinned_to_one_an_hour_and_what_was_written_by_hand_stays(st
     ]
 
 
-def test_the_air_is_logged_from_the_hygrometer_unless_somebody_breathes_on_it(studio: Studio) -> None:
-    hygrometer = SimulatedHygrometer(humidity_pct=58.0)
-    with studio.writing() as session:
-        assert log_read_air(session, hygrometer.air(1000.0))
-        hygrometer.breathe(1001.0)
-        assert not log_read_air(session, hygrometer.air(1002.0))
-        hygrometer.plugged = False
-        assert not log_read_air(session, hygrometer.air(2000.0))
-        (logged,) = air_since(session, "rack", LONG_AGO, None)
-    assert (round(logged.humidity_pct), logged.source) == (58, "hygrometer")
+def test_air_that_nobody_measured_is_not_logged(client: FlaskClient) -> None:
+    air = {"place": "rack", "temperature_c": 20.5, "humidity_pct": 46.0}
+    refused = client.post("/api/air", json={**air, "source": "stand-in"})
+    assert (refused.status_code, client.get("/api/air").json["items"]) == (422, [])
+    assert "measures nothing" in refused.json["message"]
+    assert client.get("/api/air/typed").json == {"at": None, "room_c": None, "humidity_pct": None}
+    client.post("/api/air", json={**air, "humidity_pct": 78.0})
+    typed = client.get("/api/air/typed").json
+    assert (typed["room_c"], typed["humidity_pct"]) == (20.5, 78.0)
 
 
 def test_a_full_rack_is_said_at_the_plan(client: FlaskClient) -> None:

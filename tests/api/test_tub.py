@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from flask.testing import FlaskClient
@@ -101,7 +102,7 @@ def test_a_photo_stays_with_its_test_alone(client: FlaskClient) -> None:
     picture = io.BytesIO()
     Image.new("RGB", (60, 40), "teal").save(picture, "PNG")
 
-    def send(after: int, data: bytes = picture.getvalue()) -> Any:
+    def send(after: int | str, data: bytes = picture.getvalue()) -> Any:
         address = f"/api/tub-tests/{test['id']}/photos?after={after}"
         return client.post(address, data={"photo": (io.BytesIO(data), "ring.png")})
 
@@ -111,8 +112,10 @@ def test_a_photo_stays_with_its_test_alone(client: FlaskClient) -> None:
     with client.get(f"/api/tub-tests/{test['id']}/photos/{name}") as shown:
         assert Image.open(io.BytesIO(shown.data)).size == (60, 40)
     assert client.get(f"/api/tub-tests/{other['id']}/photos/{name}").status_code == 404
-    assert send(test["state"]["seq"]).status_code == 409, "the test has moved on"
     assert send(kept.json["state"]["seq"], b"soda, acid").status_code == 422
     folder = client.application.extensions["studio"].path.parent / "photos"
     assert [each.name for each in folder.iterdir()] == [name]
+    assert send(test["state"]["seq"]).status_code == 409, "without a name of its own it could be a repeat"
+    named = f"{test['state']['seq']}&id={uuid4()}"
+    assert [send(named).status_code for _ in range(2)] == [201, 200], "it stands by itself, and a repeat is known by its name"
     assert "photo" in {each["kind"] for each in client.get("/api/journal?kind=photo").json["items"]}

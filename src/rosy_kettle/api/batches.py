@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import UTC
-
 from flask import Response, current_app
 
 from rosy_kettle.api.part import part
@@ -17,6 +15,7 @@ from rosy_kettle.api.schemas.batches import (
     BatchQuery,
     EventSave,
     FeelList,
+    HeldAnswer,
     OtherBatch,
     PlanAnswer,
     PlanSave,
@@ -25,8 +24,10 @@ from rosy_kettle.api.schemas.batches import (
     WaysQuery,
 )
 from rosy_kettle.api.schemas.formulas import FormulaPath
+from rosy_kettle.api.schemas.happenings import coming_of
 from rosy_kettle.api.studio import current_keeper, current_studio
 from rosy_kettle.core.making.bench import FEELS
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.records import Room
 from rosy_kettle.devices import BenchDevices
@@ -34,10 +35,12 @@ from rosy_kettle.files import formula_to_file
 from rosy_kettle.store.batches import PageOfBatches, batch_begun_with, count_batches
 from rosy_kettle.usecases.batches.compare_made import compare_made
 from rosy_kettle.usecases.batches.follow_batch import follow_batch
+from rosy_kettle.usecases.batches.happen_at_bench import let_happen
 from rosy_kettle.usecases.batches.list_batches import glance_at_batches
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
-from rosy_kettle.usecases.batches.run_batch import Bench, begin_batch, begin_next_bowl, let_happen, open_bench, ways_out
+from rosy_kettle.usecases.batches.run_batch import Bench, begin_batch, begin_next_bowl, open_bench, ways_out
 from rosy_kettle.usecases.batches.tell_batch import tell_batch
+from rosy_kettle.usecases.batches.tell_held import ToldHeld, tell_held
 
 __all__ = ["blueprint", "current_devices", "record_answer"]
 
@@ -100,17 +103,16 @@ def read(path: BatchPath) -> Response:
     return _answer(path.batch_id)
 
 
-@blueprint.post("/batches/<int:batch_id>/events", summary="Let one thing happen", responses={201: BatchAnswer})
+@blueprint.post("/batches/<int:batch_id>/events", summary="Let one thing happen", responses={200: BatchAnswer, 201: BatchAnswer})
 def happen(path: BatchPath, body: EventSave) -> Response:
     devices = current_devices()
-    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
-    if "dry_at" in data:
-        data["dry_at"] = data["dry_at"].astimezone(UTC).isoformat()
+    coming = coming_of(body, hold=body.hold)
     with current_studio().writing() as session:
-        let_happen(session, path.batch_id, body.after, body.event.kind, data, devices.clock)
-    if body.event.kind in {"weighed", "rescued"} and data.get("source") == "scale" and data.get("way") != "take-out":
-        devices.scale.zero()  # the next line begins at nothing
-    return _answer(path.batch_id, 201)
+        new = let_happen(session, path.batch_id, coming, devices.clock)
+    data = coming.data
+    if new and coming.kind in {"weighed", "rescued"} and data.get("source") != "hand" and data.get("way") != "take-out":
+        devices.zero()  # the next line begins at nothing
+    return _answer(path.batch_id, 201 if new else 200)
 
 
 @blueprint.get("/batches/<int:batch_id>/ways-out", summary="Ways out of pouring too much", responses={200: WaysOut})
@@ -138,16 +140,31 @@ def _answer(batch_id: int, status: int = 200) -> Response:
 
 def _batch(bench: Bench, clock_rate: float) -> BatchAnswer:
     row = bench.row
+    told = list(zip(bench.events, tell_batch(bench), strict=True))
     return BatchAnswer(
         id=row.id, formula_id=row.formula_id, version=row.version, name=row.name, method=row.method, batch_g=row.batch_g,
-        pieces=sum(item["pieces"] for item in row.plan["pieces"]), created_at=row.created_at, closed_at=row.closed_at,
+        pieces=sum(item["pieces"] for item in row.plan["pieces"]), pieces_now=bench.pieces_now, created_at=row.created_at,
+        closed_at=row.closed_at,
         planned=formula_to_file(bench.planned), made=formula_to_file(bench.made), state=bench.state,
         bowl=row.plan["bowl"], bowls=row.plan["bowls"],
         events=[
-            TimelineEntry(seq=e.seq, at=e.at, kind=e.kind, data=dict(e.data), text=text)
-            for e, text in zip(bench.events, tell_batch(bench), strict=True)
+            _told(event, text) for event, text in told
         ],
+        held=[_held(each, told) for each in tell_held(bench)],
         before=bench.before, now=bench.now, so_far=bench.so_far, watch=bench.watch, feel=bench.feel, clock_rate=clock_rate,
+    )  # fmt: skip
+
+
+def _told(event: Event, text: str) -> TimelineEntry:
+    return TimelineEntry(
+        seq=event.seq, at=event.at, kind=event.kind, data=dict(event.data), text=text, id=event.id, made_at=event.made_at
+    )
+
+
+def _held(held: ToldHeld, told: list[tuple[Event, str]]) -> HeldAnswer:
+    return HeldAnswer(
+        id=held.id, kind=held.kind, text=held.text, made_at=held.made_at, at=held.at,
+        beside=[_told(event, text) for event, text in told if event.seq in held.beside],
     )  # fmt: skip
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import time
 from typing import Annotated, Literal
 
 from flask import Response
@@ -17,7 +18,7 @@ from rosy_kettle.core.errors import ConflictError
 
 __all__ = ["blueprint"]
 
-blueprint = part("devices", __name__, "/api/devices", (422,))
+blueprint = part("devices", __name__, "/api/devices", (409, 422))
 STREAM = file_of("text/event-stream", "Events of devices")
 
 
@@ -43,6 +44,8 @@ class DeviceList(Answer):
     """What every device says now."""
 
     readings: list[DeviceAnswer]
+    stand_ins: bool
+    """Whether there are stand-ins: devices that measure nothing."""
     simulated_scale: bool
     clock_rate: float
 
@@ -56,6 +59,7 @@ class DeviceAnswer(Answer):
     stable: bool
     fault: str
     at_ms: float
+    source: Literal["device", "stand-in"]
 
 
 @blueprint.get("", summary="What the devices say now", responses={200: DeviceList})
@@ -65,14 +69,16 @@ def list_() -> Response:
 
 @blueprint.post("/scale/zero", summary="Zero the scale", responses={200: DeviceList})
 def zero() -> Response:
-    current_devices().scale.zero()
+    current_devices().zero()
     return _now()
 
 
 @blueprint.post("/drawer", summary="Do something to a simulated device", responses={200: DeviceList})
 def drawer(body: DrawerAct) -> Response:
     devices = current_devices()
-    bench_s, real_s = devices.clock.now(), devices.readings()[0]["at_ms"] / 1000
+    if not devices.has_stand_ins():
+        raise ConflictError("There are no stand-in devices; switch them on under Settings.", noun="devices", reason="off")
+    bench_s, real_s = devices.clock.now(), time.time()
     match body.act:
         case "pour":
             devices.simulated_scale.pour(body.value, body.seconds, real_s)
@@ -106,5 +112,6 @@ def _now() -> Response:
     devices = current_devices()
     return respond(DeviceList(
         readings=[DeviceAnswer(**reading) for reading in devices.readings()],
-        simulated_scale=devices.scale is devices.simulated_scale, clock_rate=devices.clock.rate,
+        stand_ins=devices.has_stand_ins(), simulated_scale=devices.scale is devices.simulated_scale,
+        clock_rate=devices.clock.rate,
     ))  # fmt: skip

@@ -29,13 +29,14 @@ from rosy_kettle.api.schemas.lots import (
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.records import Ingredient
 from rosy_kettle.files.product_file import CertificateFile
-from rosy_kettle.store.lots import LotRow, MovementRow, list_lots, list_movements, movements_of_batch
+from rosy_kettle.store.lots import LotRow, MovementRow, list_lots, list_movements
 from rosy_kettle.usecases.batches.run_batch import open_bench
+from rosy_kettle.usecases.pantry.draw_stock import Drawn, drawn_by
 from rosy_kettle.usecases.pantry.keep_lots import (
     LotEntry,
     certify_lot,
     cost_of_batch,
-    cost_of_movement,
+    cost_of_mass,
     count_lot,
     enter_lot,
     lots_to_use,
@@ -124,11 +125,12 @@ def of_batch(path: BatchPath) -> Response:
             lines=[
                 LineLots(
                     ingredient=id_, name=_named(id_, known), chosen=bench.state.lots.get(id_),
+                    jars=list(bench.state.jars.get(id_, ())),
                     lots=[_lot(row, known) for row in order[id_]],
                 )
                 for id_ in ids
             ],
-            drawn=[_drawn(movement, lot, known) for movement, lot in movements_of_batch(session, path.batch_id)],
+            drawn=[_drawn(each, known) for each in drawn_by(session, path.batch_id)],
             cost={currency: _money(value) for currency, value in cost.items()}, every_lot_priced=whole,
         ))  # fmt: skip
 
@@ -139,7 +141,14 @@ def _traced(lot_id: int) -> Response:
     with studio.reading() as session:
         found = trace_lot(session, lot_id)
         uses = [
-            LotUseAnswer(batch_id=use.batch_id, name=use.name, made_at=use.made_at, mass_g=use.mass_g, pieces=use.pieces)
+            LotUseAnswer(
+                batch_id=use.batch_id,
+                name=use.name,
+                made_at=use.made_at,
+                mass_g=use.mass_g,
+                assumed_g=use.assumed_g,
+                pieces=use.pieces,
+            )
             for use in found.uses
         ]
         return respond(LotTraceAnswer(lot=_lot(found.row, known), movements=[_movement(m) for m in found.movements], uses=uses))
@@ -165,15 +174,17 @@ def _lot(row: LotRow, known: Mapping[str, Ingredient]) -> LotAnswer:
 
 def _movement(row: MovementRow) -> MovementAnswer:
     return MovementAnswer(
-        id=row.id, lot_id=row.lot_id, batch_id=row.batch_id, kind=row.kind, mass_g=row.mass_g, reason=row.reason, at=row.at
+        id=row.id, lot_id=row.lot_id, batch_id=row.batch_id, kind=row.kind, mass_g=row.mass_g, reason=row.reason, at=row.at,
+        assumed=row.assumed,
     )  # fmt: skip
 
 
-def _drawn(movement: MovementRow, lot: LotRow, known: Mapping[str, Ingredient]) -> DrawnLot:
-    cost = cost_of_movement(movement, lot)
+def _drawn(drawn: Drawn, known: Mapping[str, Ingredient]) -> DrawnLot:
+    lot = drawn.lot
+    cost = cost_of_mass(lot, drawn.mass_g)
     return DrawnLot(
-        lot_id=lot.id, code=lot.code, ingredient=lot.ingredient_id, name=_named(lot.ingredient_id, known),
-        mass_g=-movement.mass_g, cost=None if cost is None else _money(cost), currency=lot.currency,
+        lot_id=lot.id, code=lot.code, ingredient=lot.ingredient_id, name=_named(lot.ingredient_id, known), mass_g=drawn.mass_g,
+        assumed=drawn.assumed, cost=None if cost is None else _money(cost), currency=lot.currency,
     )  # fmt: skip
 
 

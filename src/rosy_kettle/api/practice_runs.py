@@ -9,6 +9,7 @@ from flask import Response
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import BatchAnswer, EventSave
+from rosy_kettle.api.schemas.happenings import coming_of, name_of
 from rosy_kettle.api.schemas.practice_runs import (
     ActSave,
     BestHandAnswer,
@@ -36,7 +37,16 @@ from rosy_kettle.core.practice.debrief import HINT_COSTS, Debrief
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.reference import load_practice, load_tables
 from rosy_kettle.store.practice_runs import list_practice_runs
-from rosy_kettle.usecases.clinic.practise import Run, act_in_run, begin_run, cards, look_at_run, state_words, truth_words
+from rosy_kettle.usecases.clinic.practise import (
+    Run,
+    act_in_run,
+    begin_run,
+    cards,
+    look_at_run,
+    state_words,
+    truth_words,
+    was_done,
+)
 from rosy_kettle.usecases.clinic.practise_at_bench import act_of_event, bench_of_run
 
 __all__ = ["blueprint"]
@@ -86,19 +96,24 @@ def read(path: RunPath) -> Response:
     return _told(path.run_id)
 
 
-@blueprint.post("/<int:run_id>/acts", summary="Do one thing", responses={201: RunAnswer})
+@blueprint.post("/<int:run_id>/acts", summary="Do one thing", responses={200: RunAnswer, 201: RunAnswer})
 def act(path: RunPath, body: ActSave) -> Response:
+    name = name_of(body.id)
     with current_studio().writing() as session:
-        act_in_run(session, path.run_id, body.after, Act(body.kind, body.ingredient, body.value, body.word))
+        if was_done(session, path.run_id, name):
+            return _told(path.run_id)
+        act_in_run(session, path.run_id, body.after, Act(body.kind, body.ingredient, body.value, body.word), name)
     return _told(path.run_id, 201)
 
 
-@blueprint.post("/<int:run_id>/events", summary="Let one thing of the bench happen", responses={201: RunAnswer})
+@blueprint.post("/<int:run_id>/events", summary="Let one thing of the bench happen", responses={200: RunAnswer, 201: RunAnswer})
 def happen(path: RunPath, body: EventSave) -> Response:
-    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
+    coming = coming_of(body)
     with current_studio().writing() as session:
-        done = act_of_event(look_at_run(session, path.run_id), body.event.kind, data)
-        act_in_run(session, path.run_id, body.after, done)
+        if was_done(session, path.run_id, coming.id):
+            return _told(path.run_id)
+        done = act_of_event(look_at_run(session, path.run_id), coming.kind, coming.data)
+        act_in_run(session, path.run_id, coming.after, done, coming.id)
     return _told(path.run_id, 201)
 
 
@@ -134,9 +149,10 @@ def _bench(run: Run) -> BatchAnswer:
     bench = bench_of_run(run)
     return BatchAnswer(
         id=run.row.id, formula_id=0, version=1, name=run.scenario.title, method=run.scenario.method, batch_g=bench.before.mass_g,
-        pieces=bench.pieces, created_at=run.row.created_at, closed_at=None, planned=formula_to_file(bench.planned),
-        made=formula_to_file(bench.made), state=bench.state, bowl=1, bowls=1, events=[], before=bench.before, now=bench.now,
-        so_far=bench.now, watch=None, feel=bench.feel, clock_rate=1.0,
+        pieces=bench.pieces, pieces_now=bench.pieces,
+        created_at=run.row.created_at, closed_at=None, planned=formula_to_file(bench.planned),
+        made=formula_to_file(bench.made), state=bench.state, bowl=1, bowls=1, events=[], held=[], before=bench.before,
+        now=bench.now, so_far=bench.now, watch=None, feel=bench.feel, clock_rate=1.0,
     )  # fmt: skip
 
 

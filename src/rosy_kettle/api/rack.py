@@ -9,11 +9,13 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.happenings import coming_of, name_of
 from rosy_kettle.api.schemas.rack import (
     AirAnswer,
     AirList,
     AirQuery,
     AirSave,
+    AirTypedAnswer,
     CalendarQuery,
     PlaceAnswer,
     PlacePath,
@@ -30,7 +32,8 @@ from rosy_kettle.api.schemas.rack import (
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
-from rosy_kettle.usecases.rack.log_air import log_air, read_air
+from rosy_kettle.usecases.happen import Coming
+from rosy_kettle.usecases.rack.log_air import air_typed_last, log_air, read_air
 from rosy_kettle.usecases.rack.run_rack import SetOut, Tray, let_tray_happen, look_at_tray, look_at_trays, set_out
 from rosy_kettle.usecases.rack.tell_calendar import tell_calendar
 
@@ -69,14 +72,13 @@ def read(path: TrayPath) -> Response:
     return _answer(path.tray_id)
 
 
-@blueprint.post("/rack/<int:tray_id>/events", summary="Let one thing happen to a tray", responses={201: TrayAnswer})
+@blueprint.post(
+    "/rack/<int:tray_id>/events", summary="Let one thing happen to a tray", responses={200: TrayAnswer, 201: TrayAnswer}
+)
 def happen(path: TrayPath, body: TrayEventSave) -> Response:
-    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
-    if "to" in data:
-        data["to"] = data["to"].astimezone(UTC).isoformat()
     with current_studio().writing() as session:
-        let_tray_happen(session, path.tray_id, body.after, body.event.kind, data)
-    return _answer(path.tray_id, 201)
+        new = let_tray_happen(session, path.tray_id, coming_of(body))
+    return _answer(path.tray_id, 201 if new else 200)
 
 
 @blueprint.get("/rack/<int:tray_id>/weigh-ins", summary="What was weighed of a tray", responses={200: WeighInList})
@@ -85,7 +87,7 @@ def weigh_ins(path: TrayPath) -> Response:
         return respond(WeighInList(items=list(look_at_tray(session, path.tray_id).state.weighings), next=None))
 
 
-@blueprint.post("/rack/<int:tray_id>/weigh-ins", summary="Keep a weigh-in", responses={201: TrayAnswer})
+@blueprint.post("/rack/<int:tray_id>/weigh-ins", summary="Keep a weigh-in", responses={200: TrayAnswer, 201: TrayAnswer})
 def weigh(path: TrayPath, body: WeighInSave) -> Response:
     mass_g = body.mass_g - body.tare_g
     if mass_g < LIGHTEST_PAN_G:
@@ -99,8 +101,9 @@ def weigh(path: TrayPath, body: WeighInSave) -> Response:
     }  # fmt: skip
     said = {key: value for key, value in data.items() if value is not None}
     with current_studio().writing() as session:
-        let_tray_happen(session, path.tray_id, body.after, "weighed", said)
-    return _answer(path.tray_id, 201)
+        coming = Coming(body.after, "weighed", said, name_of(body.id), body.made_at)
+        new = let_tray_happen(session, path.tray_id, coming)
+    return _answer(path.tray_id, 201 if new else 200)
 
 
 @blueprint.put("/rack-places/<string:place>", summary="How many trays a place holds", responses={200: RackList})
@@ -118,10 +121,16 @@ def air(query: AirQuery) -> Response:
         return respond(AirList(items=items, next=None))
 
 
+@blueprint.get("/air/typed", summary="The air that was typed last", responses={200: AirTypedAnswer})
+def typed_air() -> Response:
+    with current_studio().reading() as session:
+        return respond(air_typed_last(session))
+
+
 @blueprint.post("/air", summary="Log the air of a place", responses={201: AirList})
 def keep_air(body: AirSave) -> Response:
     with current_studio().writing() as session:
-        log_air(session, body.place, body.temperature_c, body.humidity_pct, body.at)
+        log_air(session, body.place, body.temperature_c, body.humidity_pct, body.at, body.source)
         rows = read_air(session, body.place, 7.0)
         items = [AirAnswer(at=r.at, temperature_c=r.temperature_c, humidity_pct=r.humidity_pct, source=r.source) for r in rows]
     return respond(AirList(items=items, next=None), 201)

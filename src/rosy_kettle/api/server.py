@@ -19,13 +19,13 @@ from rosy_kettle.api.connections import LARGEST_ZIP_BODY_BYTES, Connection
 from rosy_kettle.api.doors import LOOPBACK_HOSTS
 from rosy_kettle.api.rescue import good_backups, serve_rescue
 from rosy_kettle.api.workers import THREADS
-from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.devices import BenchDevices
 from rosy_kettle.store import Studio, data_folder, open_studio
 from rosy_kettle.store.copies import damage_of
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME
-from rosy_kettle.usecases.rack.log_air import log_read_air, thin_old_air
+from rosy_kettle.usecases.rack.log_air import thin_old_air
 from rosy_kettle.usecases.studio.back_up_daily import back_up_daily
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 
@@ -34,7 +34,7 @@ __all__ = ["serve_studio"]
 MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the next one out
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
 SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
-AIR_SECONDS = 600.0  # between readings of the air the rack stands in
+AIR_SECONDS = 600.0  # between looks whether the log of the air can be thinned
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
 
 
@@ -79,7 +79,7 @@ def serve_studio(
     keeper.start()
     learner.start()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
-    threading.Thread(target=_watch_air, args=(studio, app.extensions["devices"], stopped), daemon=True).start()
+    threading.Thread(target=_thin_air, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=back_up_daily, args=(studio, stopped, lambda said: click.echo(said, err=True)), daemon=True).start()
     gc.freeze()  # what is loaded by now stays, and is not looked through again
     gc.enable()
@@ -115,15 +115,14 @@ def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:
         seen = now
 
 
-def _watch_air(studio: Studio, devices: BenchDevices, stopped: threading.Event) -> None:
-    """Log the rack's air as long as the studio is served, and thin what is older than a month."""
+def _thin_air(studio: Studio, stopped: threading.Event) -> None:
+    """Thin the air that was logged more than a month ago, as long as the studio is served."""
     while not stopped.wait(AIR_SECONDS):
         try:
             with studio.writing() as session:
-                log_read_air(session, devices.hygrometer.air(devices.clock.now()))
                 thin_old_air(session)
-        except (OperationalError, WorkbenchError) as error:
-            click.echo(f"The air was not logged: {error}", err=True)  # a full disk; the next reading may find room
+        except OperationalError as error:
+            click.echo(f"Old air was not thinned: {error}", err=True)  # a full disk; the next time may find room
 
 
 def _stop(_signal: int, _frame: FrameType | None) -> None:

@@ -6,8 +6,9 @@ from flask import current_app
 
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
+from rosy_kettle.usecases.studio.studio_settings import studio_settings
 
-__all__ = ["current_keeper", "current_studio"]
+__all__ = ["StandInsOf", "current_keeper", "current_studio"]
 
 
 def current_studio() -> Studio:
@@ -20,3 +21,19 @@ def current_keeper() -> Keeper:
     """Return what keeps up the lists of the running application."""
     keeper: Keeper = current_app.extensions["keeper"]
     return keeper
+
+
+class StandInsOf:
+    """Whether a studio has stand-in devices, as its settings say: asked ten times a second, read after a change."""
+
+    def __init__(self, studio: Studio) -> None:
+        self._studio = studio
+        self._known: tuple[int, bool] = (-1, False)
+
+    def __call__(self) -> bool:
+        """Return whether there are any."""
+        stamp = self._studio.stamp()
+        if self._known[0] != stamp:
+            with self._studio.reading() as session:
+                self._known = (stamp, studio_settings(session).stand_ins)
+        return self._known[1]

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
+from rosy_kettle.api.schemas.happenings import coming_of
 from rosy_kettle.api.schemas.tub_tests import BathSave, TestAnswer, TestEventSave, TestList, TestPath, TestQuery, TestSave
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import InputError
@@ -50,14 +51,11 @@ def read(path: TestPath) -> Response:
     return _told(path.test_id)
 
 
-@blueprint.post("/<int:test_id>/events", summary="Let one thing happen in a test", responses={201: TestAnswer})
+@blueprint.post("/<int:test_id>/events", summary="Let one thing happen in a test", responses={200: TestAnswer, 201: TestAnswer})
 def happen(path: TestPath, body: TestEventSave) -> Response:
-    data = body.event.model_dump(exclude={"kind"}, exclude_none=True)
-    if body.event.kind in {"seen", "amended"} and not set(data) - {"of"}:
-        raise InputError("Nothing is said; give at least one thing that was seen.", quantity="event")
     with current_studio().writing() as session:
-        let_test_happen(session, path.test_id, body.after, body.event.kind, data)
-    return _told(path.test_id, 201)
+        new = let_test_happen(session, path.test_id, coming_of(body))
+    return _told(path.test_id, 201 if new else 200)
 
 
 def _told(test_id: int, status: int = 200) -> Response:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import asdict
 from typing import Any
 
@@ -34,19 +34,37 @@ class BenchClock:
 
 
 class BenchDevices:
-    """Scale, thermometer, hygrometer; simulated unless a real scale is given."""
+    """A real scale where one is given; and stand-ins for what is missing, where the studio has them."""
 
-    def __init__(self, clock: BenchClock | None = None, scale: Scale | None = None) -> None:
+    def __init__(
+        self, clock: BenchClock | None = None, scale: Scale | None = None, stands_in: Callable[[], bool] | None = None
+    ) -> None:
         self.clock = clock or BenchClock()
+        self.stands_in = stands_in
+        """Whether there are stand-ins now; None until somebody says who decides that."""
+        self._real_scale = scale
         self.bowl = SimulatedBowl()
         self._speed = min(FASTEST_DEVICE, self.clock.rate)
         self.simulated_scale = SimulatedScale(settle_s=SETTLE_S / self._speed**2)
-        self.scale: Scale = scale or self.simulated_scale
         self.thermometer = SimulatedThermometer(self.bowl)
         self.hygrometer = SimulatedHygrometer()
         self._news = threading.Condition()
         self._batch_seq: dict[int, int] = {}
         self.listeners = 0
+
+    def has_stand_ins(self) -> bool:
+        """Whether stand-ins exist at this moment."""
+        return self.stands_in is not None and self.stands_in()
+
+    @property
+    def scale(self) -> Scale | None:
+        """The scale there is: a real one, else its stand-in where there are any."""
+        return self._real_scale or (self.simulated_scale if self.has_stand_ins() else None)
+
+    def zero(self) -> None:
+        """Take what lies on the scale as nothing, where there is one."""
+        if (scale := self.scale) is not None:
+            scale.zero()
 
     def plug(self, name: str, *, plugged: bool) -> None:
         """Plug a simulated device in, or pull its plug."""
@@ -61,10 +79,13 @@ class BenchDevices:
             self._news.notify_all()
 
     def readings(self) -> list[dict[str, Any]]:
-        """Return what every device says now. A scale settles in its own time, whatever the clock."""
+        """Return what every device there is says now. A scale settles in its own time, whatever the clock."""
         real, bench = time.time(), self.clock.now()
-        found = [asdict(self.scale.read(real)), asdict(self.thermometer.read(bench)), asdict(self.hygrometer.read(bench))]
-        return [reading | {"at_ms": real * 1000} for reading in found]
+        scale = self.scale
+        found = [] if scale is None else [scale.read(real)]
+        if self.has_stand_ins():
+            found += [self.thermometer.read(bench), self.hygrometer.read(bench)]
+        return [asdict(reading) | {"at_ms": real * 1000} for reading in found]
 
     def stream(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
         """Yield readings ten times a second, and the batch's number whenever it has moved on."""

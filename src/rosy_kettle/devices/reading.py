@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Protocol
 
-__all__ = ["Device", "DeviceReading", "Scale"]
+__all__ = ["STAND_IN", "Device", "DeviceReading", "Scale"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +20,12 @@ class DeviceReading:
     fault: str
     at_ms: float
     """Time of the reading, ms since 1970 UTC."""
+    source: str = "device"
+    """device, or stand-in: then nobody measured it."""
+
+
+STAND_IN = "stand-in"
+"""Source of a reading that nobody measured."""
 
 
 class Device(Protocol):

@@ -8,7 +8,7 @@ import threading
 from collections import deque
 
 from rosy_kettle.devices.bowl import SimulatedBowl
-from rosy_kettle.devices.reading import DeviceReading
+from rosy_kettle.devices.reading import STAND_IN, DeviceReading
 
 __all__ = ["SimulatedHygrometer", "SimulatedScale", "SimulatedThermometer"]
 
@@ -58,19 +58,19 @@ class SimulatedScale:
         """Return the settled, noisy, rounded reading."""
         with self._lock:
             if not self.plugged:
-                return DeviceReading(self.name, None, "g", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000)
+                return DeviceReading(self.name, None, "g", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000, source=STAND_IN)
             self._settle_pour(at_s)
             passed = 0.0 if self._at_s is None else max(0.0, at_s - self._at_s)
             self._at_s = at_s
             self._shown_g += (self._load_g - self._shown_g) * (1 - math.exp(-passed / self.settle_s))
             self._drift_g = max(-0.15, min(0.15, self._drift_g + self._random.gauss(0.0, 0.002)))
             if self._shown_g > self.capacity_g:
-                return DeviceReading(self.name, None, "g", stable=False, fault="overload", at_ms=at_s * 1000)
+                return DeviceReading(self.name, None, "g", stable=False, fault="overload", at_ms=at_s * 1000, source=STAND_IN)
             raw = self._shown_g + self._drift_g - self._tare_g + self._random.gauss(0.0, 0.2 * self.resolution_g)
             shown = round(raw / self.resolution_g) * self.resolution_g
             self._last.append(shown)
             still = len(self._last) == STABLE_READINGS and max(self._last) - min(self._last) <= self.resolution_g * 1.01
-            return DeviceReading(self.name, round(shown, 3), "g", stable=still, fault="", at_ms=at_s * 1000)
+            return DeviceReading(self.name, round(shown, 3), "g", stable=still, fault="", at_ms=at_s * 1000, source=STAND_IN)
 
     def _settle_pour(self, at_s: float) -> None:
         if self._pouring is None:
@@ -96,12 +96,12 @@ class SimulatedThermometer:
     def read(self, at_s: float) -> DeviceReading:
         """Return what the sensor shows of the bowl."""
         if not self.plugged:
-            return DeviceReading(self.name, None, "°C", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000)
+            return DeviceReading(self.name, None, "°C", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000, source=STAND_IN)
         true_c = self.bowl.temperature(at_s)
         seen_c = self.bowl.room_c + (true_c - self.bowl.room_c) * self.emissivity / self.seen_as
         noise_c = sum(self._random.gauss(0.0, 0.1) for _ in range(SAMPLES)) / SAMPLES
         shown = round(seen_c + noise_c, 1)
-        return DeviceReading(self.name, shown, "°C", stable=True, fault="", at_ms=at_s * 1000)
+        return DeviceReading(self.name, shown, "°C", stable=True, fault="", at_ms=at_s * 1000, source=STAND_IN)
 
 
 class SimulatedHygrometer:
@@ -109,9 +109,9 @@ class SimulatedHygrometer:
 
     name = "hygrometer"
 
-    def __init__(self, humidity_pct: float = 46.0, seed: int = 3, lag_s: float = 20.0, room_c: float = 20.5) -> None:
+    def __init__(self, humidity_pct: float = 46.0, seed: int = 3, lag_s: float = 20.0) -> None:
         self._random = random.Random(seed)  # noqa: S311 - noise, not secrets
-        self.room_pct, self.lag_s, self.room_c = humidity_pct, lag_s, room_c
+        self.room_pct, self.lag_s = humidity_pct, lag_s
         self.plugged = True
         self._breath_pct, self._breath_at_s = 0.0, 0.0
 
@@ -122,12 +122,7 @@ class SimulatedHygrometer:
     def read(self, at_s: float) -> DeviceReading:
         """Return the relative humidity."""
         if not self.plugged:
-            return DeviceReading(self.name, None, "% RH", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000)
+            return DeviceReading(self.name, None, "% RH", stable=False, fault=UNPLUGGED, at_ms=at_s * 1000, source=STAND_IN)
         breath = self._breath_pct * math.exp(-max(0.0, at_s - self._breath_at_s) / self.lag_s)
         shown = round(min(99.0, self.room_pct + breath + self._random.gauss(0.0, 0.15)))
-        return DeviceReading(self.name, float(shown), "% RH", stable=breath < 1, fault="", at_ms=at_s * 1000)
-
-    def air(self, at_s: float) -> tuple[float, float] | None:
-        """Return temperature [°C] and humidity [%] of the room; None while it cannot be read, or somebody breathes on it."""
-        reading = self.read(at_s)
-        return None if reading.value is None or not reading.stable else (self.room_c, reading.value)
+        return DeviceReading(self.name, float(shown), "% RH", stable=breath < 1, fault="", at_ms=at_s * 1000, source=STAND_IN)

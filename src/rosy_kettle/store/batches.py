@@ -7,16 +7,17 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, func, or_, select, true
+from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, and_, case, func, or_, select, true
 from sqlalchemy.orm import Mapped, Session, defer, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
-from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first
 
 __all__ = [
     "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
-    "count_batches", "count_events", "find_batch", "list_events", "list_remarks", "page_of_batches",
+    "count_batches", "count_events", "counted_pieces", "find_batch", "latest_conditions",
+    "list_events", "list_remarks", "page_of_batches",
     "planned_pieces",
 ]  # fmt: skip
 
@@ -41,18 +42,16 @@ class BatchRow(AskedForRow):
     """Key the browser gave when it asked for the batch; asking twice begins one."""
 
 
-class BatchEventRow(Base):
+class BatchEventRow(HappenedRow):
     """One thing that happened. Rows are only ever added."""
 
     __tablename__ = "batch_events"
-    __table_args__ = (UniqueConstraint("batch_id", "seq"),)
+    __table_args__ = (
+        UniqueConstraint("batch_id", "seq"),
+        Index("ix_batch_events_batch_id_event_id", "batch_id", "event_id", unique=True),
+    )
 
-    id: Mapped[int] = mapped_column(primary_key=True)
-    batch_id: Mapped[int] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
-    seq: Mapped[int]
-    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
-    kind: Mapped[str]
-    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True, sort_order=-1)
 
 
 def add_batch(session: Session, row: BatchRow) -> BatchRow:
@@ -98,6 +97,16 @@ def planned_pieces(session: Session, batch_ids: Sequence[int]) -> dict[int, int]
     return {row[0]: int(row[1] or 0) for row in session.execute(asked.where(BatchRow.id.in_(batch_ids)).group_by(BatchRow.id))}
 
 
+def counted_pieces(session: Session, batch_ids: Sequence[int]) -> dict[int, int]:
+    """Return how many pieces were counted at the bench, of those of some batches where any were; late counts with them."""
+    data = BatchEventRow.data
+    late = and_(BatchEventRow.kind == "amended", data["what"]["kind"].as_string() == "pieces")
+    counts = case((BatchEventRow.kind == "pieces", data["count"].as_integer()), else_=data["what"]["data"]["count"].as_integer())
+    asked = select(BatchEventRow.batch_id, func.sum(counts)).where(or_(BatchEventRow.kind == "pieces", late))
+    found = session.execute(asked.where(BatchEventRow.batch_id.in_(batch_ids)).group_by(BatchEventRow.batch_id))
+    return {batch_id: max(0, int(count)) for batch_id, count in found}
+
+
 def count_batches(session: Session) -> tuple[int, int]:
     """Return how many batches there are, and how many of them are still open."""
     still = select(func.count()).select_from(BatchRow).where(BatchRow.closed_at.is_(None))
@@ -113,6 +122,13 @@ def bowl_begun(session: Session, formula_id: int, first_id: int, bowl: int) -> i
 def list_events(session: Session, batch_id: int) -> list[BatchEventRow]:
     """Return everything that happened to a batch, in its order."""
     return list(session.scalars(select(BatchEventRow).where(BatchEventRow.batch_id == batch_id).order_by(BatchEventRow.seq)))
+
+
+def latest_conditions(session: Session) -> BatchEventRow | None:
+    """Return the conditions that were typed last at the bench, with a humidity."""
+    asked = select(BatchEventRow).where(BatchEventRow.kind == "conditions", BatchEventRow.data["source"].as_string() == "hand")
+    asked = asked.where(BatchEventRow.data["humidity_pct"].as_float().is_not(None))
+    return session.scalar(asked.order_by(BatchEventRow.id.desc()).limit(1))
 
 
 def list_remarks(session: Session, batch_ids: Sequence[int]) -> dict[int, list[BatchEventRow]]:
@@ -131,16 +147,16 @@ def count_events(session: Session, batch_ids: Sequence[int]) -> dict[int, int]:
     return {row[0]: int(row[1]) for row in session.execute(asked.group_by(BatchEventRow.batch_id))}
 
 
-def add_event(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any]) -> BatchEventRow:
-    """Add one thing that happened.
+def add_event(
+    session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any], event_id: str | None = None,
+    made_at: datetime | None = None,
+) -> BatchEventRow:  # fmt: skip
+    """Add one thing that happened; one without a name of its own is given one.
 
     Raises
     ------
     ConflictError
-        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+        If something else has happened since ``after``.
     """
-    seq = next_seq(session, BatchEventRow.seq, BatchEventRow.batch_id, batch_id, after, "batch")
-    row = BatchEventRow(batch_id=batch_id, seq=seq, kind=kind, data=data, at=now_utc())
-    session.add(row)
-    session.flush()
-    return row
+    row = BatchEventRow(kind=kind, data=data, event_id=event_id, made_at=made_at)
+    return add_happened(session, row, BatchEventRow.batch_id, batch_id, after, "batch")

@@ -65,6 +65,8 @@ class MovementRow(Base):
     """In is above nothing, out below [g]."""
     reason: Mapped[str] = mapped_column(default="")
     at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
+    assumed: Mapped[bool | None]
+    """Of what a batch used: whether nobody had said that it came from this jar; None before that was asked."""
 
 
 def add_lot(session: Session, row: LotRow, reason: str = "") -> LotRow:
@@ -113,9 +115,12 @@ def add_lots(session: Session, entries: Sequence[Mapping[str, Any]], reason: str
     return len(lots)
 
 
-def move(session: Session, lot: LotRow, kind: str, mass_g: float, reason: str = "", batch_id: int | None = None) -> None:
+def move(
+    session: Session, lot: LotRow, kind: str, mass_g: float, reason: str = "", batch_id: int | None = None,
+    assumed: bool | None = None,
+) -> None:  # fmt: skip
     """Write a movement, and keep what is left."""
-    session.add(MovementRow(lot_id=lot.id, batch_id=batch_id, kind=kind, mass_g=mass_g, reason=reason))
+    session.add(MovementRow(lot_id=lot.id, batch_id=batch_id, kind=kind, mass_g=mass_g, reason=reason, assumed=assumed))
     lot.left_g += mass_g
     session.flush()
 

@@ -7,7 +7,6 @@ needs to look at no other: copies and backups of the studio may name photos that
 from __future__ import annotations
 
 import errno
-import json
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -66,9 +65,11 @@ def settle_waiting_photos(studio_path: Path) -> int:
         return 0
     with closing(sqlite3.connect(studio_path)) as connection:
         rows = connection.execute(
-            "SELECT data FROM batch_events WHERE kind = 'photo' UNION ALL SELECT data FROM tub_test_events WHERE kind = 'photo'"
+            "SELECT data ->> '$.name' FROM batch_events WHERE kind = 'photo' UNION ALL "
+            "SELECT data ->> '$.what.data.name' FROM batch_events WHERE kind = 'amended' UNION ALL "
+            "SELECT data ->> '$.name' FROM tub_test_events WHERE kind = 'photo'"
         )
-        known = {str(json.loads(data).get("name")) for (data,) in rows}
+        known = {str(name) for (name,) in rows}
     thrown = 0
     for each in waiting:
         if each.name.removeprefix(".").removesuffix(WAITING) in known:

@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, delete, func, select
+from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, delete, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.store.base import Base, UtcTime, now_utc
-from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = [
@@ -41,18 +41,16 @@ class TrayRow(AskedForRow):
     request_key: Mapped[str | None] = mapped_column(unique=True)
 
 
-class TrayEventRow(Base):
+class TrayEventRow(HappenedRow):
     """One thing that happened. Rows are only ever added."""
 
     __tablename__ = "tray_events"
-    __table_args__ = (UniqueConstraint("tray_id", "seq"),)
+    __table_args__ = (
+        UniqueConstraint("tray_id", "seq"),
+        Index("ix_tray_events_tray_id_event_id", "tray_id", "event_id", unique=True),
+    )
 
-    id: Mapped[int] = mapped_column(primary_key=True)
-    tray_id: Mapped[int] = mapped_column(ForeignKey("trays.id", ondelete="RESTRICT"))
-    seq: Mapped[int]
-    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
-    kind: Mapped[str]
-    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+    tray_id: Mapped[int] = mapped_column(ForeignKey("trays.id", ondelete="RESTRICT"), sort_order=-1)
 
 
 class AirRow(Base):
@@ -124,19 +122,19 @@ def last_seqs(session: Session, tray_ids: list[int]) -> dict[int, int]:
     return {tray_id: int(seq) for tray_id, seq in session.execute(asked.group_by(TrayEventRow.tray_id))}
 
 
-def add_tray_event(session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any]) -> TrayEventRow:
-    """Add one thing that happened.
+def add_tray_event(
+    session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any], event_id: str | None = None,
+    made_at: datetime | None = None,
+) -> TrayEventRow:  # fmt: skip
+    """Add one thing that happened; one without a name of its own is given one.
 
     Raises
     ------
     ConflictError
-        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+        If something else has happened since ``after``.
     """
-    seq = next_seq(session, TrayEventRow.seq, TrayEventRow.tray_id, tray_id, after, "tray")
-    row = TrayEventRow(tray_id=tray_id, seq=seq, kind=kind, data=data, at=now_utc())
-    session.add(row)
-    session.flush()
-    return row
+    row = TrayEventRow(kind=kind, data=data, event_id=event_id, made_at=made_at)
+    return add_happened(session, row, TrayEventRow.tray_id, tray_id, after, "tray")
 
 
 def add_air(session: Session, row: AirRow) -> None:
@@ -153,9 +151,11 @@ def air_since(session: Session, place: str, since: datetime, until: datetime | N
     return list(session.scalars(asked.order_by(AirRow.at)))
 
 
-def latest_air(session: Session, place: str) -> AirRow | None:
-    """Return the air logged last in a place."""
-    return session.scalar(select(AirRow).where(AirRow.place == place).order_by(AirRow.at.desc()).limit(1))
+def latest_air(session: Session, place: str | None, source: str | None = None) -> AirRow | None:
+    """Return the air logged last in a place, or in any; of one source, or of any."""
+    asked = select(AirRow).order_by(AirRow.at.desc()).limit(1)
+    asked = asked if place is None else asked.where(AirRow.place == place)
+    return session.scalar(asked if source is None else asked.where(AirRow.source == source))
 
 
 def thin_air(session: Session, older_than: datetime) -> int:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint, or_, select
+from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
-from rosy_kettle.store.happenings import next_seq
+from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 from rosy_kettle.store.test_series import TestSeriesRow
 
@@ -51,18 +51,16 @@ class TubTestRow(AskedForRow):
     """Which bath of its series, from 0."""
 
 
-class TubTestEventRow(Base):
+class TubTestEventRow(HappenedRow):
     """One thing that happened. Rows are only ever added."""
 
     __tablename__ = "tub_test_events"
-    __table_args__ = (UniqueConstraint("test_id", "seq"),)
+    __table_args__ = (
+        UniqueConstraint("test_id", "seq"),
+        Index("ix_tub_test_events_test_id_event_id", "test_id", "event_id", unique=True),
+    )
 
-    id: Mapped[int] = mapped_column(primary_key=True)
-    test_id: Mapped[int] = mapped_column(ForeignKey("tub_tests.id", ondelete="RESTRICT"))
-    seq: Mapped[int]
-    at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
-    kind: Mapped[str]
-    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+    test_id: Mapped[int] = mapped_column(ForeignKey("tub_tests.id", ondelete="RESTRICT"), sort_order=-1)
 
 
 def add_tub_test(session: Session, row: TubTestRow) -> TubTestRow:
@@ -106,16 +104,16 @@ def list_tub_test_events(session: Session, test_ids: list[int]) -> dict[int, lis
     return found
 
 
-def add_tub_test_event(session: Session, test_id: int, after: int, kind: str, data: dict[str, Any]) -> TubTestEventRow:
-    """Add one thing that happened.
+def add_tub_test_event(
+    session: Session, test_id: int, after: int, kind: str, data: dict[str, Any], event_id: str | None = None,
+    made_at: datetime | None = None,
+) -> TubTestEventRow:  # fmt: skip
+    """Add one thing that happened; one without a name of its own is given one.
 
     Raises
     ------
     ConflictError
-        If something else has happened since ``after``: another browser was faster, or this one asks twice.
+        If something else has happened since ``after``.
     """
-    seq = next_seq(session, TubTestEventRow.seq, TubTestEventRow.test_id, test_id, after, "test")
-    row = TubTestEventRow(test_id=test_id, seq=seq, kind=kind, data=data, at=now_utc())
-    session.add(row)
-    session.flush()
-    return row
+    row = TubTestEventRow(kind=kind, data=data, event_id=event_id, made_at=made_at)
+    return add_happened(session, row, TubTestEventRow.test_id, test_id, after, "test")

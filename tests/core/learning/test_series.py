@@ -9,7 +9,8 @@ from scipy import stats
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.learning.blind_series import mean_heights, seen_figures
 from rosy_kettle.core.learning.series import Claim, SeriesJudgement, judge_series
-from rosy_kettle.core.making.tub.tub_test import TubEvent, tub_state_of
+from rosy_kettle.core.making.happening import Event
+from rosy_kettle.core.making.tub.tub_test import tub_state_of
 
 SPREAD_CM, SERIES = 0.4, 300
 CLAIM = Claim("foam_height_cm", "B", "A")
@@ -105,14 +106,14 @@ def test_the_tests_still_needed_are_those_by_which_students_interval_leaves_the_
 @pytest.mark.parametrize(("minutes", "counts"), [(4.1, True), (5.9, True), (3.9, False), (6.1, False)])
 def test_a_height_counts_for_the_minute_it_was_asked_at_within_a_fifth(*, minutes: float, counts: bool) -> None:
     """Project default: nobody reads the rule on the second."""
-    state = tub_state_of([TubEvent(1, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 4.0})])
+    state = tub_state_of([Event(1, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 4.0})])
     assert [each.minutes for each in mean_heights([state])] == ([5.0] if counts else [])
 
 
 def test_foam_is_compared_when_it_was_measured_at_one_five_ten_and_twenty_minutes() -> None:
     """Minutes by which foaming power and its stability are read (after the Ross and Miles pour test, ASTM D1173: at once and at 5 min)."""
     events = [
-        TubEvent(at, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 9.0 - at})
+        Event(at, "2026-03-01T18:00:00+00:00", "foam", {"minutes": minutes, "height_cm": 9.0 - at})
         for at, minutes in enumerate((1, 3, 5, 7, 10, 15, 20, 30), start=1)
     ]
     figures = seen_figures(tub_state_of(events))

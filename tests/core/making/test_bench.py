@@ -14,7 +14,6 @@ from rosy_kettle.core.change.balance import Target
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.bench import (
     FEELS,
-    BatchEvent,
     BenchState,
     BenchStep,
     answer_feel,
@@ -26,6 +25,7 @@ from rosy_kettle.core.making.bench import (
     state_of,
 )
 from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.parameters import USUAL
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -48,7 +48,7 @@ class Happening:
     """Lets things happen one after the other, as the bench does."""
 
     def __init__(self, planned: tuple[BenchStep, ...]) -> None:
-        self.planned, self.events = planned, list[BatchEvent]()
+        self.planned, self.events = planned, list[Event]()
 
     @property
     def state(self) -> BenchState:
@@ -56,7 +56,7 @@ class Happening:
 
     def happen(self, kind: str, **data: Any) -> BenchState:
         check_event(self.state, kind, data)
-        self.events.append(BatchEvent(len(self.events) + 1, f"2026-11-24T10:{len(self.events):02d}:00+00:00", kind, data))
+        self.events.append(Event(len(self.events) + 1, f"2026-11-24T10:{len(self.events):02d}:00+00:00", kind, data))
         return self.state
 
     def weigh_until(self, ingredient: str | None) -> BenchState:
@@ -145,8 +145,10 @@ def test_pouring_too_much_has_ways_out_and_their_figures_come_true(tables: Table
     assert step.target_g is not None
     over = step.target_g + 12
     ways = {way.way: way for way in rescue_options(planned, tables, state, step, over, [DOUGH], 5000.0, {})}
-    assert set(ways) == {"take-out", "scale-up", "rebalance", "keep"}
+    assert set(ways) == {"take-out", "scale-up", "keep"}, "the readings stay as wanted: to rebalance would gain nothing"
     assert "12.0 g" in ways["take-out"].text
+    much = rescue_options(planned, tables, state, step, step.target_g + 120, [DOUGH], 5000.0, {})
+    assert {way.way for way in much} == {"take-out", "scale-up", "rebalance", "keep"}
     oil = next(each for each in state.steps if each.ingredient == "sweet-almond-oil")
     assert oil.position is not None
     assert oil.target_g is not None

@@ -9,8 +9,9 @@ from typing import Any
 import pytest
 
 from rosy_kettle.core.change.why.compare import compare
-from rosy_kettle.core.making.bench import BatchEvent, BenchStep, bench_steps, in_grams, state_of
+from rosy_kettle.core.making.bench import BenchStep, bench_steps, in_grams, state_of
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison, MadeBatch, compare_batches
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.readings.registry import notable
 from rosy_kettle.core.records import Formula, Room, Tables
@@ -29,9 +30,7 @@ def made(tables: Tables, *happened: tuple[str, dict[str, Any]], times: float = 1
 def of(formula: Formula, tables: Tables, happened: tuple[tuple[str, dict[str, Any]], ...]) -> MadeBatch:
     batch_g = sum(float(line.amount) for line in formula.lines)
     steps: tuple[BenchStep, ...] = bench_steps(formula, tables, sheet_of(formula, tables, batch_g, 16, 57.0, "as entered"))
-    events = [
-        BatchEvent(seq, f"2026-04-02T10:{seq:02d}:00+00:00", kind, data) for seq, (kind, data) in enumerate(happened, start=1)
-    ]
+    events = [Event(seq, f"2026-04-02T10:{seq:02d}:00+00:00", kind, data) for seq, (kind, data) in enumerate(happened, start=1)]
     return MadeBatch("Scoop", formula, state_of(steps, events), batch_g, 1, None)
 
 

@@ -7,9 +7,10 @@ from datetime import datetime, timedelta
 
 import pytest
 
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.rack.air import Air
 from rosy_kettle.core.making.rack.judge_tray import TrayReading, judge_tray, know_tray
-from rosy_kettle.core.making.rack.tray import TrayEvent, tray_state_of
+from rosy_kettle.core.making.rack.tray import tray_state_of
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from tests.conftest import make_formula, make_lines
@@ -38,10 +39,10 @@ def stands(
     **said: str,
 ) -> TrayReading:
     events = [
-        TrayEvent(seq, clock(hours), "weighed", {"mass_g": pan_g(hours), "pieces": PIECES, "step_g": 0.1, "source": "scale"})
+        Event(seq, clock(hours), "weighed", {"mass_g": pan_g(hours), "pieces": PIECES, "step_g": 0.1, "source": "scale"})
         for seq, hours in enumerate(weighed_at, start=1)
     ]
-    events += [TrayEvent(len(events) + 1, clock(hours), kind, {}) for kind, hours in ((k, float(v)) for k, v in said.items())]
+    events += [Event(len(events) + 1, clock(hours), kind, {}) for kind, hours in ((k, float(v)) for k, v in said.items())]
     state = tray_state_of(OUT, "rack", events)
     return judge_tray(state, OUT, clock(at_h), know_tray(state, formula, tables, airs), tables)
 
@@ -140,7 +141,7 @@ def test_a_melt_that_loses_water_after_all_dries_by_the_scale(tables: Tables) ->
 
 def test_a_melt_that_weighs_the_same_says_nothing_by_it(tables: Tables) -> None:
     weighed = {"mass_g": 400.0, "pieces": PIECES, "step_g": 0.1, "source": "scale"}
-    alike = [TrayEvent(seq, clock(4 * seq), "weighed", weighed) for seq in (1, 2, 3)]
+    alike = [Event(seq, clock(4 * seq), "weighed", weighed) for seq in (1, 2, 3)]
     known = know_tray(tray_state_of(OUT, "rack", alike), MELT, tables, ())
     assert known.sets_rather_than_dries
     assert not know_tray(tray_state_of(OUT, "rack", alike), None, tables, ()).sets_rather_than_dries, "nothing is known of it"

@@ -7,16 +7,17 @@ from typing import Any
 import pytest
 
 from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.rack.air import Air, air_advice
-from rosy_kettle.core.making.rack.tray import TrayEvent, check_tray_event, hours_between, tray_state_of
+from rosy_kettle.core.making.rack.tray import check_tray_event, hours_between, tray_state_of
 from rosy_kettle.core.records import Tables
 from tests.conftest import make_formula
 
 OUT = "2026-03-28T20:00:00+00:00"
 
 
-def happened(*told: tuple[str, dict[str, Any]]) -> list[TrayEvent]:
-    return [TrayEvent(seq, f"2026-03-28T{20 + seq}:00:00+00:00", kind, data) for seq, (kind, data) in enumerate(told, start=1)]
+def happened(*told: tuple[str, dict[str, Any]]) -> list[Event]:
+    return [Event(seq, f"2026-03-28T{20 + seq}:00:00+00:00", kind, data) for seq, (kind, data) in enumerate(told, start=1)]
 
 
 def weighing(mass_g: float, **facts: Any) -> tuple[str, dict[str, Any]]:
@@ -36,7 +37,7 @@ def test_a_weighing_written_down_late_stands_where_it_belongs() -> None:
     events = happened(weighing(352.0), weighing(360.0, at="2026-03-28T20:30:00+00:00"), ("amended", {"of": 1, "mass_g": 351.5}))
     state = tray_state_of(OUT, "rack", events)
     assert [(each.hours, each.mass_g) for each in state.weighings] == [(0.5, 360.0), (1.0, 351.5)]
-    left_out = tray_state_of(OUT, "rack", [*events, TrayEvent(4, OUT, "amended", {"of": 2, "left_out": True})])
+    left_out = tray_state_of(OUT, "rack", [*events, Event(4, OUT, "amended", {"of": 2, "left_out": True})])
     assert [each.left_out for each in left_out.weighings] == [True, False]
 
 

@@ -10,16 +10,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.tub.foretold import foretell
-from rosy_kettle.core.making.tub.tub_test import TubEvent, TubState, baths_of_piece, check_tub_event, tub_state_of
+from rosy_kettle.core.making.tub.tub_test import TubState, baths_of_piece, check_tub_event, tub_state_of
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Tables, Use
 from tests.conftest import make_formula
 from tests.core.models.test_dough import BETAINE_SCOOP
 
 
-def events(*told: tuple[str, dict[str, Any]]) -> list[TubEvent]:
-    return [TubEvent(seq, f"2026-03-01T18:{seq:02d}:00+00:00", kind, data) for seq, (kind, data) in enumerate(told, start=1)]
+def events(*told: tuple[str, dict[str, Any]]) -> list[Event]:
+    return [Event(seq, f"2026-03-01T18:{seq:02d}:00+00:00", kind, data) for seq, (kind, data) in enumerate(told, start=1)]
 
 
 OPEN = ("opened", {})
@@ -53,21 +54,21 @@ def test_what_cannot_be_meant_of_an_open_test_is_refused(
     kind: str, data: dict[str, Any], error: type[Exception], words: str
 ) -> None:
     with pytest.raises(error, match=words):
-        check_tub_event(tub_state_of(events(OPEN, FOAM)), kind, data, 25.0)
+        check_tub_event(tub_state_of(events(OPEN, FOAM), 25.0), kind, data)
 
 
 def test_a_test_is_closed_once_something_was_seen_and_then_takes_only_words() -> None:
     with pytest.raises(InputError, match="Nothing has been seen yet"):
-        check_tub_event(TubState(), "closed", {}, 25.0)
-    check_tub_event(tub_state_of(events(("seen", {"ring": "none"}))), "closed", {}, 25.0)
-    check_tub_event(tub_state_of(events(OPEN, FOAM)), "closed", {}, 25.0)
+        check_tub_event(TubState(), "closed", {})
+    check_tub_event(tub_state_of(events(("seen", {"ring": "none"}))), "closed", {})
+    check_tub_event(tub_state_of(events(OPEN, FOAM)), "closed", {})
     closed = tub_state_of(events(OPEN, FOAM, ("closed", {})))
-    for kind, data in (("foam", FOAM[1]), ("seen", {"ring": "none"}), ("left", {"mass_g": 1}), ("photo", {"name": "a.jpg"})):
+    for kind, data in (("foam", FOAM[1]), ("seen", {"ring": "none"}), ("left", {"mass_g": 1})):
         with pytest.raises(ConflictError, match="closed"):
-            check_tub_event(closed, kind, data, 25.0)
-    check_tub_event(closed, "note", {"text": "the ring came off later"}, 25.0)
-    check_tub_event(closed, "amended", {"of": 2, "height_cm": 3.0}, 25.0)
-    check_tub_event(tub_state_of(events(OPEN, FOAM)), "left", {"mass_g": 500.0}, 25.0)
+            check_tub_event(closed, kind, data)
+    check_tub_event(closed, "note", {"text": "the ring came off later"})
+    check_tub_event(closed, "amended", {"of": 2, "height_cm": 3.0})
+    check_tub_event(tub_state_of(events(OPEN, FOAM), 25.0), "left", {"mass_g": 500.0})
 
 
 @pytest.mark.parametrize(("dose_g", "left_g", "baths"), [

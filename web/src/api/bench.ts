@@ -1,4 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { made } from "../lib/askingKey";
 import { api, client } from "./client";
 import type { Batch, BatchComparison, BatchPlan, DrawerAct, Happening, PlanAsk, RescueOption } from "./types";
 
@@ -81,11 +82,11 @@ const ANSWER_MS = 6_000;
 export function useHappen(id: number) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ after, event }: { after: number; event: Happening }) =>
+    mutationFn: async ({ after, event, hold = false }: { after: number; event: Happening; hold?: boolean }) =>
       (await api(
         client.POST("/api/batches/{batch_id}/events", {
           params: { path: { batch_id: id } },
-          body: { after, event },
+          body: { after, event: "id" in event ? event : made(event), hold },
           signal: AbortSignal.timeout(ANSWER_MS),
         }),
       )) as Batch,

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { made } from "../lib/askingKey";
 import { api, client } from "./client";
 import type { components } from "./schema";
 import type { Complete, Happening } from "./types";
@@ -51,8 +52,14 @@ export const useActInRun = (id: number) => {
       const after = queries.getQueryData<PracticeRun>([...RUNS, id])?.done ?? 0;
       return (await api(
         "event" in deed
-          ? client.POST("/api/practice-runs/{run_id}/events", { params, body: { event: deed.event, after } })
-          : client.POST("/api/practice-runs/{run_id}/acts", { params, body: { ...deed.act, after } }),
+          ? client.POST("/api/practice-runs/{run_id}/events", {
+              params,
+              body: { event: made(deed.event), after },
+            })
+          : client.POST("/api/practice-runs/{run_id}/acts", {
+              params,
+              body: { ...deed.act, after, id: made({}).id },
+            }),
       )) as PracticeRun;
     },
     onSuccess: (run) => queries.setQueryData([...RUNS, id], run),

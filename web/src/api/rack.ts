@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { made } from "../lib/askingKey";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -61,7 +62,7 @@ export const useTrayHappens = () =>
       (await api(
         client.POST("/api/rack/{tray_id}/events", {
           params: { path: { tray_id: id } },
-          body: { after, event },
+          body: { after, event: made(event) },
         }),
       )) as Tray,
   );
@@ -72,7 +73,7 @@ export const useWeighIn = () =>
       (await api(
         client.POST("/api/rack/{tray_id}/weigh-ins", {
           params: { path: { tray_id: tray.id } },
-          body: { after: tray.state.seq, tare_g: 0, scale_step_g: 0.1, source: "hand", ...weighed },
+          body: { after: tray.state.seq, tare_g: 0, scale_step_g: 0.1, source: "hand", ...made(weighed) },
         }),
       )) as Tray,
   );
@@ -81,6 +82,14 @@ export const useLogAir = () =>
   useRackChange((air: { place: string; temperature_c: number; humidity_pct: number }) =>
     api(client.POST("/api/air", { body: air })),
   );
+
+/** The air that was typed last, anywhere: offered as such where it is asked for again. */
+export const useAirTyped = () =>
+  useQuery({
+    queryKey: ["air", "typed"] as const,
+    queryFn: () => api(client.GET("/api/air/typed")),
+    staleTime: 0,
+  });
 
 export const useKeepPlace = () =>
   useRackChange(({ name, trays }: { name: string; trays: number }) =>

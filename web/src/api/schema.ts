@@ -22,6 +22,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/air/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air that was typed last */
+        get: operations["rack_typed_air_air_typed_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2188,6 +2205,11 @@ export interface components {
             /** After */
             after: number;
             /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
              * Ingredient
              * @default
              */
@@ -2282,9 +2304,32 @@ export interface components {
              * @default rack
              */
             place?: string;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "hand" | "hygrometer" | "stand-in";
             /** Temperature C */
             temperature_c: number;
         };
+        /**
+         * AirTyped
+         * @description Air as somebody typed it last, at the rack or at the bench; None where nobody has.
+         */
+        AirTyped: {
+            /** At */
+            at: string | null;
+            /** Humidity Pct */
+            humidity_pct: number | null;
+            /** Room C */
+            room_c: number | null;
+        };
+        /**
+         * AirTypedAnswer
+         * @description Air as somebody typed it last.
+         */
+        AirTypedAnswer: components["schemas"]["AirTyped"];
         /**
          * AmendSave
          * @description What a result should have said; null leaves it out.
@@ -2292,62 +2337,6 @@ export interface components {
         AmendSave: {
             /** Value */
             value: number | null;
-        };
-        /**
-         * AmendedEvent
-         * @description What a weigh-in should have said; what it said stays in the record.
-         */
-        AmendedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "amended";
-            /**
-             * Left Out
-             * @default null
-             */
-            left_out?: boolean | null;
-            /**
-             * Mass G
-             * @default null
-             */
-            mass_g?: number | null;
-            /** Of */
-            of: number;
-            /**
-             * Pieces
-             * @default null
-             */
-            pieces?: number | null;
-            /**
-             * Why
-             * @default
-             */
-            why?: string;
-        };
-        /**
-         * AmendedHeight
-         * @description What a height should have said; what it said stays in the record.
-         */
-        AmendedHeight: {
-            /**
-             * Height Cm
-             * @default null
-             */
-            height_cm?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "amended";
-            /**
-             * Left Out
-             * @default null
-             */
-            left_out?: boolean | null;
-            /** Of */
-            of: number;
         };
         /**
          * AnswersSave
@@ -2576,6 +2565,8 @@ export interface components {
             feel: components["schemas"]["FeelAnswer"] | null;
             /** Formula Id */
             formula_id: number;
+            /** Held */
+            held: components["schemas"]["HeldAnswer"][];
             /** Id */
             id: number;
             made: components["schemas"]["FormulaFile"];
@@ -2586,6 +2577,8 @@ export interface components {
             now: components["schemas"]["Evaluation"];
             /** Pieces */
             pieces: number;
+            /** Pieces Now */
+            pieces_now: number;
             planned: components["schemas"]["FormulaFile"];
             so_far: components["schemas"]["Evaluation"];
             state: components["schemas"]["BenchState"];
@@ -2797,6 +2790,440 @@ export interface components {
             stage: string;
         };
         /**
+         * BenchAmendedEvent
+         * @description What is put right after closing: words, or with them an event that came late.
+         */
+        BenchAmendedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * BenchBackEvent
+         * @description A step is gone back to.
+         */
+        BenchBackEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "back";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * BenchClosedEvent
+         * @description The record is closed for good.
+         */
+        BenchClosedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
+         * BenchConditionsEvent
+         * @description The air and the tap as they are; what was not read or typed is left out.
+         */
+        BenchConditionsEvent: {
+            /**
+             * Humidity Pct
+             * @default null
+             */
+            humidity_pct?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "conditions";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "hygrometer" | "hand" | "stand-in";
+            /** Step */
+            step: string;
+            /**
+             * Tap
+             * @default
+             */
+            tap?: string;
+        };
+        /**
+         * BenchCorrectedEvent
+         * @description Something was added to mend the dough.
+         */
+        BenchCorrectedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "corrected";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Mass G */
+            mass_g: number;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
+         * BenchDoneEvent
+         * @description A step was done.
+         */
+        BenchDoneEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * BenchFeltEvent
+         * @description What the hands found.
+         */
+        BenchFeltEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "felt";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** State */
+            state: string;
+        };
+        /**
+         * BenchLotEvent
+         * @description A line was taken from this jar: all of it, or so many grams beside another jar.
+         */
+        BenchLotEvent: {
+            /** Code */
+            code: string;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lot";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+        };
+        /**
+         * BenchNoteEvent
+         * @description Something to remember; after closing, an amendment.
+         */
+        BenchNoteEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * BenchOutcomeEvent
+         * @description What became of it.
+         */
+        BenchOutcomeEvent: {
+            /**
+             * Dry At
+             * @default null
+             */
+            dry_at?: string | null;
+            /**
+             * Foam Height Cm
+             * @default null
+             */
+            foam_height_cm?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outcome";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Pieces Good
+             * @default null
+             */
+            pieces_good?: number | null;
+            /**
+             * Pieces Spoiled
+             * @default null
+             */
+            pieces_spoiled?: number | null;
+            /**
+             * Remarks
+             * @default null
+             */
+            remarks?: string | null;
+            /**
+             * Tub Dose G
+             * @default null
+             */
+            tub_dose_g?: number | null;
+            /**
+             * Tub L
+             * @default null
+             */
+            tub_l?: number | null;
+        };
+        /**
+         * BenchPiecesEvent
+         * @description Pieces came off the tool; a negative count takes some back.
+         */
+        BenchPiecesEvent: {
+            /** Count */
+            count: number;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pieces";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
+         * BenchRescuedEvent
+         * @description A way out of pouring too much was taken.
+         */
+        BenchRescuedEvent: {
+            /** Actual G */
+            actual_g: number;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rescued";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Source
+             * @default scale
+             * @enum {string}
+             */
+            source?: "scale" | "hand" | "stand-in";
+            /** Step */
+            step: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "take-out" | "scale-up" | "rebalance" | "keep";
+        };
+        /**
+         * BenchSampledEvent
+         * @description One piece was weighed.
+         */
+        BenchSampledEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sampled";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Mass G */
+            mass_g: number;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "scale" | "hand" | "stand-in";
+        };
+        /**
+         * BenchSettledEvent
+         * @description What was held is put in after all, or set aside; either way it stays in the record.
+         */
+        BenchSettledEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settled";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Of */
+            of: string;
+            /** Put In */
+            put_in: boolean;
+        };
+        /**
+         * BenchSkippedEvent
+         * @description A step was left out.
+         */
+        BenchSkippedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * BenchState
          * @description Where a batch stands.
          */
@@ -2818,8 +3245,17 @@ export interface components {
             current: number | null;
             /** Felt */
             felt: components["schemas"]["Felt"][];
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["HeldEvent"][];
             /** History */
             history: components["schemas"]["Weighing"][];
+            /** Jars */
+            jars: {
+                [key: string]: components["schemas"]["JarPart"][];
+            };
             /** Lots */
             lots: {
                 [key: string]: number;
@@ -2842,6 +3278,11 @@ export interface components {
             samples_g: number[];
             /** Seq */
             seq: number;
+            /**
+             * Set Aside
+             * @default []
+             */
+            set_aside: components["schemas"]["HeldEvent"][];
             /** Skipped */
             skipped: [
                 string,
@@ -2858,6 +3299,11 @@ export interface components {
                 string
             ][];
             timer: components["schemas"]["Timer"] | null;
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: components["schemas"]["NotUnderstood"][];
             /** Weighings */
             weighings: components["schemas"]["Weighing"][];
         };
@@ -2921,6 +3367,14 @@ export interface components {
              */
             position: number | null;
             /**
+             * Share Lines
+             * @default []
+             */
+            share_lines: [
+                string,
+                number[]
+            ][];
+            /**
              * Shares
              * @default []
              */
@@ -2942,6 +3396,93 @@ export interface components {
              * @default null
              */
             tolerance_g: number | null;
+        };
+        /**
+         * BenchTemperatureEvent
+         * @description A temperature was taken.
+         */
+        BenchTemperatureEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "temperature";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "thermometer" | "hand" | "stand-in";
+            /** Step */
+            step: string;
+            /** Value C */
+            value_c: number;
+        };
+        /**
+         * BenchTimerEvent
+         * @description A clock was started.
+         */
+        BenchTimerEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timer";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+        };
+        /**
+         * BenchWeighedEvent
+         * @description A line was weighed.
+         */
+        BenchWeighedEvent: {
+            /** Actual G */
+            actual_g: number;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighed";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Source
+             * @default hand
+             * @enum {string}
+             */
+            source?: "scale" | "hand" | "stand-in";
+            /** Step */
+            step: string;
         };
         /**
          * BestHandAnswer
@@ -3171,21 +3712,6 @@ export interface components {
             portion?: number;
         };
         /**
-         * CheckedEvent
-         * @description The answer to a question to the hands.
-         */
-        CheckedEvent: {
-            /** Check */
-            check: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "checked";
-            /** Passed */
-            passed: boolean;
-        };
-        /**
          * Claim
          * @description What is claimed: one variant's reading is larger than another's.
          */
@@ -3228,17 +3754,6 @@ export interface components {
              * @default null
              */
             worth?: number | null;
-        };
-        /**
-         * ClosedEvent
-         * @description The record is closed for good.
-         */
-        ClosedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "closed";
         };
         /**
          * ColourPaperFile
@@ -3331,34 +3846,6 @@ export interface components {
          * @description Lines and readings side by side, with causes.
          */
         ComparisonAnswer: components["schemas"]["Comparison"];
-        /**
-         * ConditionsEvent
-         * @description The air and the tap as they are.
-         */
-        ConditionsEvent: {
-            /**
-             * Humidity Pct
-             * @default null
-             */
-            humidity_pct?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "conditions";
-            /**
-             * Room C
-             * @default null
-             */
-            room_c?: number | null;
-            /** Step */
-            step: string;
-            /**
-             * Tap
-             * @default
-             */
-            tap?: string;
-        };
         /**
          * Conflict
          * @description A target that cannot be met with the others, and how far it would have to give.
@@ -3460,26 +3947,6 @@ export interface components {
             setting_c: number;
             /** Undercooled C */
             undercooled_c: number;
-        };
-        /**
-         * CorrectedEvent
-         * @description Something was added to mend the dough.
-         */
-        CorrectedEvent: {
-            /** Ingredient */
-            ingredient: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "corrected";
-            /** Mass G */
-            mass_g: number;
-            /**
-             * Why
-             * @default
-             */
-            why?: string;
         };
         /**
          * Correction
@@ -3738,6 +4205,11 @@ export interface components {
             device: string;
             /** Fault */
             fault: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "device" | "stand-in";
             /** Stable */
             stable: boolean;
             /** Unit */
@@ -3766,6 +4238,8 @@ export interface components {
             readings: components["schemas"]["DeviceAnswer"][];
             /** Simulated Scale */
             simulated_scale: boolean;
+            /** Stand Ins */
+            stand_ins: boolean;
         };
         /**
          * Difference
@@ -3928,6 +4402,8 @@ export interface components {
          * @description What a closed batch took from a lot.
          */
         DrawnLot: {
+            /** Assumed */
+            assumed: boolean | null;
             /** Code */
             code: string;
             /** Cost */
@@ -4141,7 +4617,22 @@ export interface components {
             /** After */
             after: number;
             /** Event */
-            event: components["schemas"]["ConditionsEvent"] | components["schemas"]["WeighedEvent"] | components["schemas"]["SkippedEvent"] | components["schemas"]["StepEvent"] | components["schemas"]["LotEvent"] | components["schemas"]["TemperatureEvent"] | components["schemas"]["TimerEvent"] | components["schemas"]["FeltEvent"] | components["schemas"]["CorrectedEvent"] | components["schemas"]["RescuedEvent"] | components["schemas"]["PiecesEvent"] | components["schemas"]["SampledEvent"] | components["schemas"]["NoteEvent"] | components["schemas"]["OutcomeEvent"] | components["schemas"]["ClosedEvent"];
+            event: components["schemas"]["BenchTemperatureEvent"] | components["schemas"]["BenchTimerEvent"] | components["schemas"]["BenchFeltEvent"] | components["schemas"]["BenchCorrectedEvent"] | components["schemas"]["BenchSettledEvent"] | components["schemas"]["BenchPiecesEvent"] | components["schemas"]["BenchSampledEvent"] | components["schemas"]["BenchNoteEvent"] | components["schemas"]["BenchOutcomeEvent"] | components["schemas"]["BenchClosedEvent"] | components["schemas"]["BenchAmendedEvent"] | components["schemas"]["BenchConditionsEvent"] | components["schemas"]["BenchDoneEvent"] | components["schemas"]["BenchSkippedEvent"] | components["schemas"]["BenchBackEvent"] | components["schemas"]["BenchWeighedEvent"] | components["schemas"]["BenchRescuedEvent"] | components["schemas"]["BenchLotEvent"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold?: boolean;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
         };
         /**
          * EvidenceAnswer
@@ -4317,19 +4808,6 @@ export interface components {
             temperature_c: number;
         };
         /**
-         * FeltEvent
-         * @description What the hands found.
-         */
-        FeltEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "felt";
-            /** State */
-            state: string;
-        };
-        /**
          * Firmness
          * @description Firmness of a finished piece, 0 to 98; null for dust.
          */
@@ -4406,21 +4884,6 @@ export interface components {
              * @default null
              */
             prereaction_share?: number | null;
-        };
-        /**
-         * FoamEvent
-         * @description Foam stands so high so long after the tap was opened.
-         */
-        FoamEvent: {
-            /** Height Cm */
-            height_cm: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "foam";
-            /** Minutes */
-            minutes: number;
         };
         /**
          * FoamHeight
@@ -4750,6 +5213,24 @@ export interface components {
             wet_c: number | null;
         };
         /**
+         * HeldAnswer
+         * @description What a device that was away had done and what no longer follows, beside what the record says.
+         */
+        HeldAnswer: {
+            /** At */
+            at: string;
+            /** Beside */
+            beside: components["schemas"]["TimelineEntry"][];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Made At */
+            made_at: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * HeldBack
          * @description A guard that the answer came up against: an end of a reading, or how far a line may go.
          */
@@ -4758,6 +5239,26 @@ export interface components {
             guard: string;
             /** Message */
             message: string;
+        };
+        /**
+         * HeldEvent
+         * @description What a device that was away had done, and what no longer follows: to be put in or set aside.
+         */
+        HeldEvent: {
+            /** After */
+            after: number;
+            /** Data */
+            data: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Made At */
+            made_at: string | null;
+            /** Seq */
+            seq: number;
         };
         /**
          * ImportAnswer
@@ -4970,6 +5471,21 @@ export interface components {
             mass_g: number | null;
             /** Name */
             name: string;
+        };
+        /**
+         * JarPart
+         * @description A jar that somebody has said a line was taken from.
+         */
+        JarPart: {
+            /** Code */
+            code: string;
+            /** Lot Id */
+            lot_id: number;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g: number | null;
         };
         /**
          * JournalEntry
@@ -5493,19 +6009,6 @@ export interface components {
             value: number | null;
         };
         /**
-         * LeftEvent
-         * @description What is left of the piece, for the next bath.
-         */
-        LeftEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "left";
-            /** Mass G */
-            mass_g: number;
-        };
-        /**
          * Lever
          * @description One change of one ingredient. ``position`` is None where the ingredient is not in the formula yet.
          */
@@ -5623,6 +6126,8 @@ export interface components {
             chosen: number | null;
             /** Ingredient */
             ingredient: string;
+            /** Jars */
+            jars: components["schemas"]["JarPart"][];
             /** Lots */
             lots: components["schemas"]["LotAnswer"][];
             /** Name */
@@ -5688,21 +6193,6 @@ export interface components {
             said: components["schemas"]["LotWord"][];
             /** Supplier */
             supplier: string;
-        };
-        /**
-         * LotEvent
-         * @description A line is taken from another lot than the one that expires first.
-         */
-        LotEvent: {
-            /** Code */
-            code: string;
-            /** Ingredient */
-            ingredient: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "lot";
         };
         /**
          * LotList
@@ -5789,6 +6279,8 @@ export interface components {
          * @description A batch that drew from a lot.
          */
         LotUseAnswer: {
+            /** Assumed G */
+            assumed_g: number;
             /** Batch Id */
             batch_id: number;
             /**
@@ -6145,28 +6637,12 @@ export interface components {
             unit: string;
         };
         /**
-         * MovedEvent
-         * @description A task is put off, or brought forward.
-         */
-        MovedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "moved";
-            /** Task */
-            task: string;
-            /**
-             * To
-             * Format: date-time
-             */
-            to: string;
-        };
-        /**
          * MovementAnswer
          * @description Something that came into a lot or went out of it.
          */
         MovementAnswer: {
+            /** Assumed */
+            assumed: boolean | null;
             /**
              * At
              * Format: date-time
@@ -6199,17 +6675,14 @@ export interface components {
             next: number | null;
         };
         /**
-         * NoteEvent
-         * @description Something to remember; after closing, an amendment.
+         * NotUnderstood
+         * @description An event that this version does not know, or cannot read: kept as it is, and said.
          */
-        NoteEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "amended" | "note";
-            /** Text */
-            text: string;
+        NotUnderstood: {
+            /** Kind */
+            kind: string;
+            /** Seq */
+            seq: number;
         };
         /**
          * OpenHours
@@ -6220,17 +6693,6 @@ export interface components {
             from_h: number;
             /** To H */
             to_h: number;
-        };
-        /**
-         * OpenedEvent
-         * @description The tap is opened, or the test is closed.
-         */
-        OpenedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "closed" | "opened";
         };
         /**
          * Order
@@ -6365,52 +6827,6 @@ export interface components {
             limit: string;
             /** Reading */
             reading: string;
-        };
-        /**
-         * OutcomeEvent
-         * @description What became of it.
-         */
-        OutcomeEvent: {
-            /**
-             * Dry At
-             * @default null
-             */
-            dry_at?: string | null;
-            /**
-             * Foam Height Cm
-             * @default null
-             */
-            foam_height_cm?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "outcome";
-            /**
-             * Pieces Good
-             * @default null
-             */
-            pieces_good?: number | null;
-            /**
-             * Pieces Spoiled
-             * @default null
-             */
-            pieces_spoiled?: number | null;
-            /**
-             * Remarks
-             * @default null
-             */
-            remarks?: string | null;
-            /**
-             * Tub Dose G
-             * @default null
-             */
-            tub_dose_g?: number | null;
-            /**
-             * Tub L
-             * @default null
-             */
-            tub_l?: number | null;
         };
         /**
          * OutcomeSave
@@ -6617,19 +7033,6 @@ export interface components {
              * @default null
              */
             spin?: number | null;
-        };
-        /**
-         * PiecesEvent
-         * @description Pieces came off the tool; a negative count takes some back.
-         */
-        PiecesEvent: {
-            /** Count */
-            count: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pieces";
         };
         /**
          * PlaceAnswer
@@ -7214,19 +7617,6 @@ export interface components {
             value: string | null;
         };
         /**
-         * PutEvent
-         * @description The tray stands in another place now.
-         */
-        PutEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "put";
-            /** Place */
-            place: string;
-        };
-        /**
          * QuestionAnswer
          * @description One question; a unit as its only choice asks for a number.
          */
@@ -7264,19 +7654,6 @@ export interface components {
             now: string;
             /** Places */
             places: components["schemas"]["PlaceAnswer"][];
-        };
-        /**
-         * RackNoteEvent
-         * @description Something worth remembering.
-         */
-        RackNoteEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "note";
-            /** Text */
-            text: string;
         };
         /**
          * RackQuestion
@@ -7552,32 +7929,6 @@ export interface components {
             way: string;
             /** Why Not */
             why_not: string;
-        };
-        /**
-         * RescuedEvent
-         * @description A way out of pouring too much was taken.
-         */
-        RescuedEvent: {
-            /** Actual G */
-            actual_g: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "rescued";
-            /**
-             * Source
-             * @default scale
-             * @enum {string}
-             */
-            source?: "scale" | "hand";
-            /** Step */
-            step: string;
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "take-out" | "scale-up" | "rebalance" | "keep";
         };
         /**
          * RestoredAnswer
@@ -7899,19 +8250,6 @@ export interface components {
             text: string;
         };
         /**
-         * SampledEvent
-         * @description One piece was weighed.
-         */
-        SampledEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "sampled";
-            /** Mass G */
-            mass_g: number;
-        };
-        /**
          * SaturationAfter
          * @description S after some minutes in the open bowl.
          */
@@ -7957,67 +8295,6 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-        };
-        /**
-         * SeenEvent
-         * @description What was seen beside the foam.
-         */
-        SeenEvent: {
-            /**
-             * Cloud
-             * @default null
-             */
-            cloud?: string | null;
-            /**
-             * Film
-             * @default null
-             */
-            film?: string | null;
-            /**
-             * Floats
-             * @default null
-             */
-            floats?: string | null;
-            /**
-             * Gone After Min
-             * @default null
-             */
-            gone_after_min?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "seen";
-            /**
-             * Ring
-             * @default null
-             */
-            ring?: string | null;
-            /**
-             * Scent
-             * @default null
-             */
-            scent?: string | null;
-            /**
-             * Skin
-             * @default null
-             */
-            skin?: string | null;
-            /**
-             * Slip
-             * @default null
-             */
-            slip?: string | null;
-            /**
-             * Spins
-             * @default null
-             */
-            spins?: string | null;
-            /**
-             * Tint
-             * @default null
-             */
-            tint?: string | null;
         };
         /**
          * SeriesAnswer
@@ -8373,21 +8650,6 @@ export interface components {
             scent_share?: number | null;
         };
         /**
-         * SkippedEvent
-         * @description A step was left out.
-         */
-        SkippedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "skipped";
-            /** Step */
-            step: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * SlipAnswer
          * @description Codes and variants, for the hands that wrap the pieces.
          */
@@ -8540,19 +8802,6 @@ export interface components {
             name: string;
         };
         /**
-         * StepEvent
-         * @description A step was done, or is gone back to.
-         */
-        StepEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "back" | "done";
-            /** Step */
-            step: string;
-        };
-        /**
          * StockSave
          * @description What is on hand; null is not known [g].
          */
@@ -8647,6 +8896,11 @@ export interface components {
              * @default null
              */
             spray_ml?: number | null;
+            /**
+             * Stand Ins
+             * @default false
+             */
+            stand_ins?: boolean;
             /**
              * Temperature Unit
              * @default °C
@@ -8772,6 +9026,11 @@ export interface components {
              * @default null
              */
             spray_ml: number | null;
+            /**
+             * Stand Ins
+             * @default false
+             */
+            stand_ins: boolean;
             /**
              * Temperature Unit
              * @default °C
@@ -8948,40 +9207,6 @@ export interface components {
             version: number;
         };
         /**
-         * TaskEvent
-         * @description A task is done, or was not done after all.
-         */
-        TaskEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "done" | "undone";
-            /** Task */
-            task: string;
-        };
-        /**
-         * TemperatureEvent
-         * @description A temperature was taken.
-         */
-        TemperatureEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "temperature";
-            /**
-             * Source
-             * @default hand
-             * @enum {string}
-             */
-            source?: "thermometer" | "hand";
-            /** Step */
-            step: string;
-            /** Value C */
-            value_c: number;
-        };
-        /**
          * TestAnswer
          * @description A test as it stands.
          */
@@ -9021,7 +9246,17 @@ export interface components {
             /** After */
             after: number;
             /** Event */
-            event: components["schemas"]["OpenedEvent"] | components["schemas"]["FoamEvent"] | components["schemas"]["AmendedHeight"] | components["schemas"]["SeenEvent"] | components["schemas"]["LeftEvent"] | components["schemas"]["TestNote"];
+            event: components["schemas"]["TubOpenedEvent"] | components["schemas"]["TubFoamEvent"] | components["schemas"]["TubAmendedEvent"] | components["schemas"]["TubSeenEvent"] | components["schemas"]["TubLeftEvent"] | components["schemas"]["TubNoteEvent"] | components["schemas"]["TubClosedEvent"];
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
         };
         /**
          * TestList
@@ -9032,19 +9267,6 @@ export interface components {
             items: components["schemas"]["TestAnswer"][];
             /** Next */
             next: number | null;
-        };
-        /**
-         * TestNote
-         * @description Something worth remembering.
-         */
-        TestNote: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "note";
-            /** Text */
-            text: string;
         };
         /**
          * TestReading
@@ -9123,8 +9345,12 @@ export interface components {
             data: {
                 [key: string]: unknown;
             };
+            /** Id */
+            id: string | null;
             /** Kind */
             kind: string;
+            /** Made At */
+            made_at: string | null;
             /** Seq */
             seq: number;
             /** Text */
@@ -9137,21 +9363,6 @@ export interface components {
         Timer: {
             /** Ends At */
             ends_at: string;
-            /** Minutes */
-            minutes: number;
-            /** Step */
-            step: string;
-        };
-        /**
-         * TimerEvent
-         * @description A clock was started.
-         */
-        TimerEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "timer";
             /** Minutes */
             minutes: number;
             /** Step */
@@ -9212,6 +9423,49 @@ export interface components {
             whole: number;
         };
         /**
+         * TrayAmendedEvent
+         * @description What a weigh-in should have said; what it said stays in the record.
+         */
+        TrayAmendedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Left Out
+             * @default null
+             */
+            left_out?: boolean | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+            /** Of */
+            of: number;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
          * TrayAnswer
          * @description A tray as it stands.
          */
@@ -9239,6 +9493,54 @@ export interface components {
             wrapped_at: string | null;
         };
         /**
+         * TrayCheckedEvent
+         * @description The answer to a question to the hands.
+         */
+        TrayCheckedEvent: {
+            /** Check */
+            check: string;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checked";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
+         * TrayDoneEvent
+         * @description A task is done.
+         */
+        TrayDoneEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Task */
+            task: string;
+        };
+        /**
          * TrayEventSave
          * @description One thing that happened, after what the browser has seen.
          */
@@ -9246,7 +9548,112 @@ export interface components {
             /** After */
             after: number;
             /** Event */
-            event: components["schemas"]["AmendedEvent"] | components["schemas"]["CheckedEvent"] | components["schemas"]["TaskEvent"] | components["schemas"]["MovedEvent"] | components["schemas"]["PutEvent"] | components["schemas"]["RackNoteEvent"] | components["schemas"]["WrappedEvent"];
+            event: components["schemas"]["TrayCheckedEvent"] | components["schemas"]["TrayDoneEvent"] | components["schemas"]["TrayUndoneEvent"] | components["schemas"]["TrayMovedEvent"] | components["schemas"]["TrayPutEvent"] | components["schemas"]["TrayNoteEvent"] | components["schemas"]["TrayWrappedEvent"] | components["schemas"]["TrayOpenedEvent"] | components["schemas"]["TrayAmendedEvent"];
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
+         * TrayMovedEvent
+         * @description A task is put off, or brought forward.
+         */
+        TrayMovedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moved";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Task */
+            task: string;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+        };
+        /**
+         * TrayNoteEvent
+         * @description Something worth remembering.
+         */
+        TrayNoteEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TrayOpenedEvent
+         * @description The pieces are opened again.
+         */
+        TrayOpenedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opened";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
+         * TrayPutEvent
+         * @description The tray stands in another place now.
+         */
+        TrayPutEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Place */
+            place: string;
         };
         /**
          * TrayReading
@@ -9362,6 +9769,16 @@ export interface components {
              */
             seq: number;
             /**
+             * Set Out At
+             * @default
+             */
+            set_out_at: string;
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: components["schemas"]["NotUnderstood"][];
+            /**
              * Weighings
              * @default []
              */
@@ -9371,6 +9788,29 @@ export interface components {
              * @default null
              */
             wrapped_at: string | null;
+        };
+        /**
+         * TrayUndoneEvent
+         * @description A task was not done after all.
+         */
+        TrayUndoneEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "undone";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Task */
+            task: string;
         };
         /**
          * TrayWeighing
@@ -9406,6 +9846,27 @@ export interface components {
              * @default null
              */
             temperature_c: number | null;
+        };
+        /**
+         * TrayWrappedEvent
+         * @description The pieces are wrapped.
+         */
+        TrayWrappedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wrapped";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
         };
         /**
          * Trial
@@ -9576,6 +10037,152 @@ export interface components {
             tub_l: number;
         };
         /**
+         * TubAmendedEvent
+         * @description What a height should have said; what it said stays in the record.
+         */
+        TubAmendedEvent: {
+            /**
+             * Height Cm
+             * @default null
+             */
+            height_cm?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Left Out
+             * @default null
+             */
+            left_out?: boolean | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Of */
+            of: number;
+        };
+        /**
+         * TubClosedEvent
+         * @description The test is closed.
+         */
+        TubClosedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
+         * TubFoamEvent
+         * @description Foam stands so high so long after the tap was opened.
+         */
+        TubFoamEvent: {
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "foam";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * TubLeftEvent
+         * @description What is left of the piece, for the next bath.
+         */
+        TubLeftEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Mass G */
+            mass_g: number;
+        };
+        /**
+         * TubNoteEvent
+         * @description Something worth remembering.
+         */
+        TubNoteEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TubOpenedEvent
+         * @description The tap is opened; the watch runs.
+         */
+        TubOpenedEvent: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opened";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+        };
+        /**
          * TubSave
          * @description A tub that tests are made in.
          */
@@ -9588,6 +10195,77 @@ export interface components {
             tub_l: number;
         };
         /**
+         * TubSeenEvent
+         * @description What was seen beside the foam.
+         */
+        TubSeenEvent: {
+            /**
+             * Cloud
+             * @default null
+             */
+            cloud?: string | null;
+            /**
+             * Film
+             * @default null
+             */
+            film?: string | null;
+            /**
+             * Floats
+             * @default null
+             */
+            floats?: string | null;
+            /**
+             * Gone After Min
+             * @default null
+             */
+            gone_after_min?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seen";
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
+            /**
+             * Ring
+             * @default null
+             */
+            ring?: string | null;
+            /**
+             * Scent
+             * @default null
+             */
+            scent?: string | null;
+            /**
+             * Skin
+             * @default null
+             */
+            skin?: string | null;
+            /**
+             * Slip
+             * @default null
+             */
+            slip?: string | null;
+            /**
+             * Spins
+             * @default null
+             */
+            spins?: string | null;
+            /**
+             * Tint
+             * @default null
+             */
+            tint?: string | null;
+        };
+        /**
          * TubState
          * @description Where a test stands.
          */
@@ -9597,6 +10275,11 @@ export interface components {
              * @default null
              */
             closed_at: string | null;
+            /**
+             * Dose G
+             * @default 0
+             */
+            dose_g: number;
             /**
              * Heights
              * @default []
@@ -9631,6 +10314,11 @@ export interface components {
              * @default 0
              */
             seq: number;
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: components["schemas"]["NotUnderstood"][];
         };
         /**
          * UnitAnswer
@@ -9903,6 +10591,16 @@ export interface components {
              * @default null
              */
             humidity_pct?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
+            /**
+             * Made At
+             * @default null
+             */
+            made_at?: string | null;
             /** Mass G */
             mass_g: number;
             /**
@@ -9920,7 +10618,7 @@ export interface components {
              * @default hand
              * @enum {string}
              */
-            source?: "scale" | "hand";
+            source?: "scale" | "hand" | "stand-in";
             /**
              * Tare G
              * @default 0
@@ -9931,27 +10629,6 @@ export interface components {
              * @default null
              */
             temperature_c?: number | null;
-        };
-        /**
-         * WeighedEvent
-         * @description A line was weighed.
-         */
-        WeighedEvent: {
-            /** Actual G */
-            actual_g: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "weighed";
-            /**
-             * Source
-             * @default hand
-             * @enum {string}
-             */
-            source?: "scale" | "hand";
-            /** Step */
-            step: string;
         };
         /**
          * Weighing
@@ -9966,6 +10643,11 @@ export interface components {
             ingredient: string;
             /** Position */
             position: number;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq?: number;
             /** Source */
             source: string;
             /** Step */
@@ -10043,17 +10725,6 @@ export interface components {
              * @default null
              */
             tool?: string | null;
-        };
-        /**
-         * WrappedEvent
-         * @description The pieces are wrapped, or opened again.
-         */
-        WrappedEvent: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "opened" | "wrapped";
         };
     };
     responses: never;
@@ -10134,6 +10805,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AirList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rack_typed_air_air_typed_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirTypedAnswer"];
                 };
             };
             /** @description Not Found */
@@ -10610,6 +11328,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -10748,8 +11475,10 @@ export interface operations {
     };
     photos_add_photo_batches__int_batch_id__photos_post: {
         parameters: {
-            query: {
-                after: number;
+            query?: {
+                after?: number;
+                id?: string | null;
+                made_at?: string | null;
             };
             header?: never;
             path: {
@@ -11069,6 +11798,15 @@ export interface operations {
                     "application/json": components["schemas"]["DeviceList"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11102,6 +11840,15 @@ export interface operations {
                     "application/json": components["schemas"]["DeviceList"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11129,6 +11876,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceList"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11160,6 +11916,15 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": unknown;
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14504,6 +15269,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -14557,6 +15331,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -14979,6 +15762,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -15081,6 +15873,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -17219,6 +18020,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestAnswer"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -17259,8 +18069,10 @@ export interface operations {
     };
     photos_add_test_photo_tub_tests__int_test_id__photos_post: {
         parameters: {
-            query: {
-                after: number;
+            query?: {
+                after?: number;
+                id?: string | null;
+                made_at?: string | null;
             };
             header?: never;
             path: {

@@ -1,4 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { made } from "../lib/askingKey";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -51,7 +52,7 @@ export const useTestHappens = (id: number) => {
       api(
         client.POST("/api/tub-tests/{test_id}/events", {
           params: { path: { test_id: id } },
-          body: { after, event },
+          body: { after, event: made(event) },
         }),
       ),
     onSettled: async () => {

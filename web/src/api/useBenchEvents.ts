@@ -1,98 +1,141 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { canWait, foretell, keepWaiting, NOTHING, stands, type Waiting, waitingAt } from "../lib/benchQueue";
+import { canWait, dropTold, foretellAll, keepTold, type Told, toldNow, waitingAt } from "../lib/benchQueue";
 import { batchKey, useHappen } from "./bench";
-import { ApiError, api, client } from "./client";
+import { ApiError, messageOf } from "./client";
+import { BATCH_EVENTS } from "./eventKinds";
+import { isPassing, retryMs } from "./retry";
 import type { Batch, Happening } from "./types";
 
-const RETRY_MS = 3_000;
+const CONFLICT = 409;
 const MUST_ASK =
   "This the studio must work out, and it does not answer yet; what was done before waits on this tablet.";
-const offline = (error: unknown) => error instanceof ApiError && error.code === "offline";
 
 /**
- * What happens at the bench, with or without a network: what the studio cannot be told now waits on this tablet and is told in
- * order once it answers again. `batch` is the batch as it will stand then.
+ * What happens at the bench, with or without a network: an event is kept on this tablet before it is told, and until the studio
+ * has answered for it by its name. `batch` is the batch as it will stand then.
  */
-export function useBenchEvents(known: Batch, onLost: (events: readonly Happening[]) => void) {
+export function useBenchEvents(known: Batch) {
   const happen = useHappen(known.id);
   const queries = useQueryClient();
-  const [waiting, setWaiting] = useState<Waiting>(() => waitingAt(known.id));
-  const queue = useRef(waiting);
-  const lost = useRef(onLost);
-  lost.current = onLost;
-  const put = useCallback(
-    (next: Waiting) => {
-      queue.current = next;
-      keepWaiting(known.id, next);
-      setWaiting(next);
-    },
-    [known.id],
+  const [waiting, setWaiting] = useState<Told[]>(() => waitingAt(known.id));
+  /** How often in a row it could not be told; 0 while the studio answers. */
+  const [failed, setFailed] = useState(0);
+  const telling = useRef<Promise<void> | null>(null);
+  const look = useCallback(() => setWaiting(waitingAt(known.id)), [known.id]);
+  const newest = useCallback(
+    () => queries.getQueryData<Batch>(batchKey(known.id))?.state.seq ?? 0,
+    [known.id, queries],
   );
-  const batch = waiting.events.slice(Math.max(0, known.state.seq - waiting.after)).reduce(foretell, known);
-  const telling = useRef(false);
 
-  const tell = useCallback(async () => {
-    if (telling.current || queue.current.events.length === 0) return;
-    telling.current = true;
-    try {
-      for (let first = queue.current.events[0]; first; first = queue.current.events[0]) {
-        const { after } = queue.current;
-        if (!(await toldOrThere(happen.mutateAsync, known.id, after, first))) {
-          // Somebody else moved the batch on: what waited is shown and not forced upon it.
-          lost.current(queue.current.events);
-          return put(NOTHING);
-        }
-        put({ after: after + 1, events: queue.current.events.slice(1) });
+  const tellOne = useCallback(
+    async (told: Told): Promise<void> => {
+      const { id, made_at, after, hold = false } = told;
+      const event = { ...told.event, id, made_at } as Happening;
+      try {
+        const batch = await happen.mutateAsync({ after, event, hold });
+        // What follows was made knowing of this one, before it is dropped: a page may end between the two.
+        const seen = seenBy(batch, told);
+        for (const next of waitingAt(known.id))
+          if (next.id !== id && next.after < seen) keepTold(known.id, { ...next, after: seen });
+        dropTold(known.id, id);
+      } catch (error) {
+        if (isPassing(error)) throw error;
+        const moved = (error as ApiError).status === CONFLICT && !hold;
+        keepTold(known.id, moved ? { ...told, hold: true } : { ...told, why: messageOf(error) });
       }
-    } catch (error) {
-      if (!offline(error)) throw error; // still away: the next look tries again
-    } finally {
-      telling.current = false;
-      await queries.invalidateQueries({ queryKey: batchKey(known.id) });
-    }
-  }, [known.id, happen.mutateAsync, put, queries]);
+    },
+    [happen.mutateAsync, known.id],
+  );
 
-  useEffect(() => {
-    if (waiting.events.length === 0) return;
-    const timer = setInterval(() => void tell(), RETRY_MS);
-    window.addEventListener("online", tell);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener("online", tell);
-    };
-  }, [waiting.events.length, tell]);
-
-  /** Tells the studio, or keeps what it cannot be told now; throws where it has to be asked and does not answer. */
-  const act = async (event: Happening): Promise<void> => {
-    const { after, events } = queue.current;
-    if (events.length > 0 && !canWait(event)) throw new ApiError(MUST_ASK, 0, "offline", {});
-    if (events.length > 0) return put({ after, events: [...events, event] });
-    // What is known by now, not what was drawn last: the answer before this one may not be drawn yet.
-    const seen = queries.getQueryData<Batch>(batchKey(known.id))?.state.seq ?? known.state.seq;
+  const tellAll = useCallback(async () => {
+    const first = () => waitingAt(known.id).find((told) => told.why === undefined);
     try {
-      await happen.mutateAsync({ after: seen, event });
-    } catch (error) {
-      if (!(offline(error) && canWait(event))) throw error;
-      put({ after: seen, events: [event] });
+      for (let told = first(); told; told = first()) await tellOne(told);
+      setFailed(0);
+    } catch {
+      setFailed((times) => times + 1); // the next try is made later
+    } finally {
+      look();
     }
+  }, [known.id, look, tellOne]);
+
+  const tell = useCallback((): Promise<void> => {
+    telling.current ??= tellAll().finally(() => {
+      telling.current = null;
+    });
+    return telling.current;
+  }, [tellAll]);
+
+  const toTell = waiting.some((told) => told.why === undefined);
+  useEffect(() => {
+    if (!toTell) return;
+    if (failed === 0) {
+      void tell(); // left by a page before this one
+      return;
+    }
+    const timer = setTimeout(() => void tell(), retryMs(failed));
+    const now = () => void tell();
+    window.addEventListener("online", now);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", now);
+    };
+  }, [toTell, failed, tell]);
+
+  /** Tells the studio, or keeps what it cannot be told now; throws where it refuses, or has to be asked and does not answer. */
+  const act = async (event: Happening): Promise<void> => {
+    const before = waitingAt(known.id).filter((told) => told.why === undefined);
+    if (!canWait(event)) {
+      if (before.length > 0) throw new ApiError(MUST_ASK, 0, "offline", {});
+      await happen.mutateAsync({ after: Math.max(newest(), known.state.seq), event: named(event) });
+      return;
+    }
+    const told = toldNow(event, Math.max(newest(), known.state.seq, before.at(-1)?.after ?? 0));
+    keepTold(known.id, told);
+    look();
+    // One that is on its way may have looked for the next before this one was there.
+    await tell();
+    if (failed === 0 && stands(known.id, told.id)) await tell();
+    const refused = waitingAt(known.id).find((each) => each.id === told.id)?.why;
+    if (refused === undefined) return;
+    dropTold(known.id, told.id);
+    look();
+    throw new ApiError(refused, 422, "refused", {});
   };
-  return { batch, waiting: waiting.events.length, act, busy: happen.isPending };
+  const setAside = (id: string) => {
+    dropTold(known.id, id);
+    look();
+  };
+  return {
+    batch: foretellAll(known, waiting),
+    /** What waits because the studio does not answer. */
+    waiting: failed > 0 ? waiting.filter((told) => told.why === undefined).length : 0,
+    /** What the studio refused after it had waited. */
+    refused: waiting.filter((told) => told.why !== undefined),
+    act,
+    setAside,
+    busy: happen.isPending,
+  };
 }
 
-/** Whether the studio has the event, told now or before (its answer lost on the way); throws while the studio is away. */
-async function toldOrThere(
-  tell: (said: { after: number; event: Happening }) => Promise<unknown>,
-  id: number,
-  after: number,
-  event: Happening,
-): Promise<boolean> {
-  try {
-    await tell({ after, event });
-    return true;
-  } catch (error) {
-    if (offline(error)) throw error;
-    const there = await api(client.GET("/api/batches/{batch_id}", { params: { path: { batch_id: id } } }));
-    return stands(there as Batch, after, event);
-  }
+/**
+ * What the maker had seen once an event of hers is in: up to the event itself where it followed; where others came between that
+ * stand by themselves or were held against it, no more than before.
+ */
+function seenBy(batch: Batch, { id, after, event }: Told): number {
+  const entry = batch.events.find((each) => each.id === id);
+  if (!entry || entry.kind !== event.kind) return after;
+  const direct = entry.seq === after + 1;
+  return direct || !BATCH_EVENTS[event.kind]?.always ? entry.seq : after;
 }
+
+const named = (event: Happening): Happening => {
+  const { id, made_at } = toldNow(event, 0);
+  return { ...event, id, made_at } as Happening;
+};
+
+const stands = (batch: number, id: string) => {
+  const told = waitingAt(batch).find((each) => each.id === id);
+  return told !== undefined && told.why === undefined;
+};

@@ -1,7 +1,16 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Batch, Happening } from "../api";
-import { canWait, foretell, keepWaiting, NOTHING, pressOf, stands, waitingAt } from "./benchQueue";
+import {
+  canWait,
+  dropTold,
+  foretell,
+  foretellAll,
+  keepTold,
+  pressOf,
+  toldNow,
+  waitingAt,
+} from "./benchQueue";
 
 const batch = {
   state: {
@@ -36,23 +45,39 @@ describe("a bench without its network", () => {
     });
     expect(foretell(batch, event("pieces", { count: -5 })).state.pieces_done).toBe(0);
   });
-  it("keeps in order what waits, and lets nothing wait that the studio must work out", () => {
-    keepWaiting(7, { after: 4, events: [event("weighed"), event("done")] });
-    expect(waitingAt(7)).toEqual({ after: 4, events: [{ kind: "weighed" }, { kind: "done" }] });
-    keepWaiting(7, NOTHING);
-    expect(waitingAt(7)).toBe(NOTHING);
+  it("keeps in order what waits, each under its own name, and lets nothing wait that the studio must work out", () => {
+    const [one, two] = [toldNow(event("weighed"), 4), toldNow(event("done"), 4)];
+    keepTold(7, two);
+    keepTold(7, one);
+    keepTold(8, toldNow(event("note"), 1));
+    expect(waitingAt(7)).toEqual([one, two]);
+    dropTold(7, one.id);
+    expect(waitingAt(7)).toEqual([two]);
     expect([canWait(event("weighed")), canWait(event("rescued")), canWait(event("corrected"))]).toEqual([
       true,
       false,
       false,
     ]);
   });
-  it("knows an event again whose answer was lost", () => {
-    expect([
-      stands(batch, 3, event("weighed")),
-      stands(batch, 3, event("done")),
-      stands(batch, 4, event("weighed")),
-    ]).toEqual([true, false, false]);
+  it("gives what a former version kept its names, once", () => {
+    const former = { after: 4, events: [event("weighed"), event("pieces", { count: 12 })] };
+    localStorage.setItem("rosy-kettle-bench-9", JSON.stringify(former));
+    const first = waitingAt(9);
+    expect(first.map((told) => [told.event.kind, told.after])).toEqual([
+      ["weighed", 4],
+      ["pieces", 5],
+    ]);
+    expect(waitingAt(9)).toEqual(first);
+    for (const told of first) dropTold(9, told.id);
+  });
+  it("foretells what the studio has not answered for, and nothing that it has, holds or refuses", () => {
+    const waits = toldNow(event("pieces", { count: 2 }), 4);
+    const has = { ...toldNow(event("pieces", { count: 40 }), 3), id: "known" };
+    const known = { ...batch, events: [{ seq: 4, kind: "pieces", id: "known" }] } as unknown as Batch;
+    const refused = { ...toldNow(event("pieces", { count: 400 }), 4), why: "No." };
+    const held = { ...toldNow(event("weighed"), 4), hold: true };
+    const { state } = foretellAll(known, [waits, has, refused, held]);
+    expect([state.pieces_done, state.current]).toEqual([5, 1]);
   });
 });
 

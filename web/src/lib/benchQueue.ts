@@ -1,29 +1,88 @@
 import type { Batch, Happening } from "../api";
+import { BATCH_EVENTS } from "../api/eventKinds";
+import { eventId } from "./askingKey";
 
-/** What happened at the bench while the network was away: kept on the tablet, in order, until the studio has it. */
-const KEY = (batch: number) => `rosy-kettle-bench-${batch}`;
-const FINISHING = new Set(["weighed", "done", "skipped", "conditions"]);
-/** What can be done without the studio: nothing that it would have to work out. */
-const WITHOUT_STUDIO = new Set([...FINISHING, "pieces", "sampled", "note", "back", "felt"]);
+/**
+ * What happened at the bench and the studio has not answered for yet: each event kept under a name of its own, so that two
+ * pages never write over each other's, and told in the order in which they were made.
+ */
+const PREFIX = (batch: number) => `rosy-kettle-bench-${batch}`;
+const KEY = (batch: number, id: string) => `${PREFIX(batch)}-${id}`;
 
-/** Events in order, and the sequence number the first of them was made after: by it the studio tells an event anew from a repeat. */
-export interface Waiting {
-  readonly after: number;
-  readonly events: readonly Happening[];
+export interface Told {
+  id: string;
+  /** Place in the order in which they were made. */
+  nth: number;
+  made_at: string;
+  /** What its maker had seen. */
+  after: number;
+  event: Happening;
+  /** It no longer followed: the studio is to hold it for both sides to see. */
+  hold?: boolean;
+  /** The studio refuses it, and why: shown until somebody sets it aside. */
+  why?: string;
 }
-export const NOTHING: Waiting = { after: 0, events: [] };
 
-export function waitingAt(batch: number): Waiting {
+let last = 0;
+/** A number above all before it, on this page and, by the clock, on the pages before. */
+const nextPlace = () => {
+  last = Math.max(last + 1, Date.now() * 100);
+  return last;
+};
+
+export const toldNow = (event: Happening, after: number): Told => ({
+  id: eventId(),
+  nth: nextPlace(),
+  made_at: new Date().toISOString(),
+  after,
+  event,
+});
+
+/** Where the browser keeps nothing (a private window, a full disk), the page does while it stands. */
+const here = new Map<string, Told>();
+
+export function keepTold(batch: number, told: Told): void {
+  here.set(KEY(batch, told.id), told);
   try {
-    return (JSON.parse(localStorage.getItem(KEY(batch)) ?? "null") as Waiting | null) ?? NOTHING;
+    localStorage.setItem(KEY(batch, told.id), JSON.stringify(told));
   } catch {
-    return NOTHING;
+    // kept by the page alone
   }
 }
 
-export function keepWaiting(batch: number, waiting: Waiting): void {
-  if (waiting.events.length === 0) localStorage.removeItem(KEY(batch));
-  else localStorage.setItem(KEY(batch), JSON.stringify(waiting));
+export function dropTold(batch: number, id: string): void {
+  here.delete(KEY(batch, id));
+  localStorage.removeItem(KEY(batch, id));
+}
+
+/** All that waits of a batch, in order; what a former version kept gets its names now. */
+export function waitingAt(batch: number): Told[] {
+  const found = new Map<string, Told>();
+  for (const [key, told] of here) if (key.startsWith(`${PREFIX(batch)}-`)) found.set(told.id, told);
+  for (const key of Object.keys(localStorage)) {
+    if (key === PREFIX(batch)) for (const told of former(batch)) found.set(told.id, told);
+    else if (key.startsWith(`${PREFIX(batch)}-`)) {
+      const told = read<Told>(key);
+      if (told?.id && told.event) found.set(told.id, told);
+    }
+  }
+  return [...found.values()].sort((one, other) => one.nth - other.nth);
+}
+
+function former(batch: number): Told[] {
+  const waiting = read<{ after: number; events: Happening[] }>(PREFIX(batch));
+  const told = (waiting?.events ?? []).map((event, place) => toldNow(event, (waiting?.after ?? 0) + place));
+  for (const each of told) keepTold(batch, each);
+  localStorage.removeItem(PREFIX(batch));
+  return told;
+}
+
+function read<Kept>(key: string): Kept | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
+  } catch {
+    return null;
+  }
 }
 
 /** What counts each time it is pressed, however quickly; of one piece on the scale a second press is the same. */
@@ -32,13 +91,19 @@ const COUNTED = new Set(["pieces"]);
 /** Which press an event is: a step ends once, whichever way; of anything else only the same with the same figures is the same. */
 export function pressOf(event: Happening): string | null {
   if (COUNTED.has(event.kind)) return null;
-  const ends = FINISHING.has(event.kind) || event.kind === "rescued";
+  const ends = BATCH_EVENTS[event.kind]?.endsStep || event.kind === "rescued";
   return ends && "step" in event ? `ends ${event.step}` : JSON.stringify(event);
 }
 
-export const canWait = (event: Happening): boolean => WITHOUT_STUDIO.has(event.kind);
+export const canWait = (event: Happening): boolean => BATCH_EVENTS[event.kind]?.waits ?? false;
 
-/** The batch as it will stand once the studio has heard of the event; only what the bench shows next is moved. */
+/** The batch as it will stand once the studio has heard of what waits; only what the bench shows next is moved. */
+export function foretellAll(batch: Batch, waiting: readonly Told[]): Batch {
+  const known = new Set(batch.events.map((each) => each.id));
+  const coming = waiting.filter((told) => !told.why && !told.hold && !known.has(told.id));
+  return coming.reduce((stood, told) => foretell(stood, told.event), batch);
+}
+
 export function foretell(batch: Batch, event: Happening): Batch {
   const { state } = batch;
   const said = event as Record<string, unknown>;
@@ -52,7 +117,7 @@ export function foretell(batch: Batch, event: Happening): Batch {
       moved.status = state.status.map((status, index) => (index === at ? "open" : status));
     }
   }
-  if (FINISHING.has(event.kind) && state.current !== null) {
+  if (BATCH_EVENTS[event.kind]?.endsStep && state.current !== null) {
     const done = event.kind === "skipped" ? "skipped" : "done";
     moved.status = state.status.map((status, index) => (index === state.current ? done : status));
     const next = moved.status.findIndex((status, index) => status === "open" && index > (state.current ?? 0));
@@ -61,7 +126,3 @@ export function foretell(batch: Batch, event: Happening): Batch {
   }
   return { ...batch, state: moved };
 }
-
-/** Whether the studio has an event already, its answer lost on the way: the same kind stands at its place. */
-export const stands = (batch: Batch, after: number, event: Happening): boolean =>
-  batch.events.some((each) => each.seq === after + 1 && each.kind === event.kind);

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
 from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response, UtcOffset
-from rosy_kettle.core.making.bench import BenchState, FeelAnswer, HandFeel, RescueOption
+from rosy_kettle.api.schemas.happenings import EventId, MadeAt, Said, said_union
+from rosy_kettle.core.making.bench import BATCH_EVENTS, BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison
 from rosy_kettle.core.making.bench.window_watch import WindowWatch
 from rosy_kettle.core.making.plan.order import Wish
@@ -19,7 +20,7 @@ from rosy_kettle.usecases.batches.plan_batch import BatchPlan
 
 __all__ = [
     "BatchAnswer", "BatchBegin", "BatchComparisonAnswer", "BatchList", "BatchPath", "BatchQuery", "EventSave", "FeelList",
-    "OtherBatch", "PlanAnswer", "PlanSave", "StockSave", "TimelineEntry", "WaysOut", "WaysQuery",
+    "HeldAnswer", "OtherBatch", "PlanAnswer", "PlanSave", "StockSave", "TimelineEntry", "WaysOut", "WaysQuery",
 ]  # fmt: skip
 
 Grams = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
@@ -67,151 +68,28 @@ class BatchBegin(PlanSave):
     """A name for this asking: the same key again gives the batch that was begun with it."""
 
 
+if TYPE_CHECKING:
+    Happening = Said
+else:
+    Happening = said_union(BATCH_EVENTS, "Bench")
+
+
 class BatchPath(BaseModel):
     """Which batch."""
 
     batch_id: Annotated[int, Field(ge=1, le=2**53)]
 
 
-class ConditionsEvent(Request):
-    """The air and the tap as they are."""
-
-    kind: Literal["conditions"]
-    step: Key
-    room_c: Celsius | None = None
-    humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
-    tap: Annotated[str, Field(max_length=40)] = ""
-
-
-class WeighedEvent(Request):
-    """A line was weighed."""
-
-    kind: Literal["weighed"]
-    step: Key
-    actual_g: Grams
-    source: Literal["scale", "hand"] = "hand"
-
-
-class SkippedEvent(Request):
-    """A step was left out."""
-
-    kind: Literal["skipped"]
-    step: Key
-    why: Annotated[str, Field(max_length=200)]
-
-
-class StepEvent(Request):
-    """A step was done, or is gone back to."""
-
-    kind: Literal["done", "back"]
-    step: Key
-
-
-class LotEvent(Request):
-    """A line is taken from another lot than the one that expires first."""
-
-    kind: Literal["lot"]
-    ingredient: Annotated[str, Field(min_length=1, max_length=80)]
-    code: Annotated[str, Field(min_length=1, max_length=80)]
-
-
-class TemperatureEvent(Request):
-    """A temperature was taken."""
-
-    kind: Literal["temperature"]
-    step: Key
-    value_c: Celsius
-    source: Literal["thermometer", "hand"] = "hand"
-
-
-class TimerEvent(Request):
-    """A clock was started."""
-
-    kind: Literal["timer"]
-    step: Key
-    minutes: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
-
-
-class FeltEvent(Request):
-    """What the hands found."""
-
-    kind: Literal["felt"]
-    state: Annotated[str, Field(max_length=40)]
-
-
-class CorrectedEvent(Request):
-    """Something was added to mend the dough."""
-
-    kind: Literal["corrected"]
-    ingredient: Annotated[str, Field(max_length=80)]
-    mass_g: Some
-    why: Annotated[str, Field(max_length=200)] = ""
-
-
-class RescuedEvent(Request):
-    """A way out of pouring too much was taken."""
-
-    kind: Literal["rescued"]
-    step: Key
-    actual_g: Grams
-    way: Literal["take-out", "scale-up", "rebalance", "keep"]
-    source: Literal["scale", "hand"] = "scale"
-
-
-class PiecesEvent(Request):
-    """Pieces came off the tool; a negative count takes some back."""
-
-    kind: Literal["pieces"]
-    count: Annotated[int, Field(ge=-1000, le=1000)]
-
-
-class SampledEvent(Request):
-    """One piece was weighed."""
-
-    kind: Literal["sampled"]
-    mass_g: Some
-
-
-class NoteEvent(Request):
-    """Something to remember; after closing, an amendment."""
-
-    kind: Literal["note", "amended"]
-    text: Text
-
-
-class OutcomeEvent(Request):
-    """What became of it."""
-
-    kind: Literal["outcome"]
-    dry_at: Moment | None = None
-    """Stored in UTC."""
-    pieces_good: Annotated[int, Field(ge=0, le=100_000)] | None = None
-    pieces_spoiled: Annotated[int, Field(ge=0, le=100_000)] | None = None
-    tub_dose_g: Some | None = None
-    tub_l: Some | None = None
-    foam_height_cm: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
-    remarks: Annotated[str, Field(max_length=2000)] | None = None
-
-
-class ClosedEvent(Request):
-    """The record is closed for good."""
-
-    kind: Literal["closed"]
-
-
-Happening = Annotated[
-    ConditionsEvent | WeighedEvent | SkippedEvent | StepEvent | LotEvent
-    | TemperatureEvent | TimerEvent | FeltEvent | CorrectedEvent
-    | RescuedEvent | PiecesEvent | SampledEvent | NoteEvent | OutcomeEvent | ClosedEvent,
-    Field(discriminator="kind"),
-]  # fmt: skip
-
-
 class EventSave(Request):
     """One thing that happened, after all that was seen before it."""
 
-    after: Annotated[int, Field(ge=0)]
+    after: Annotated[int, Field(ge=0, le=2**53)]
     event: Happening
+    id: EventId | None = None
+    """The event's own name, where it does not stand in the event itself."""
+    made_at: MadeAt | None = None
+    hold: bool = False
+    """Keep it for both sides to see where it no longer follows, instead of refusing it."""
 
 
 class BatchQuery(BaseModel):
@@ -253,6 +131,22 @@ class TimelineEntry(Response):
     data: dict[str, Any]
     text: str
     """The same as a sentence."""
+    id: str | None
+    made_at: str | None
+    """When it was made, by the clock of the device it was made on; null where it was told at once."""
+
+
+class HeldAnswer(Response):
+    """What a device that was away had done and what no longer follows, beside what the record says."""
+
+    id: str
+    kind: str
+    text: str
+    made_at: str | None
+    at: str
+    """When the studio heard of it."""
+    beside: list[TimelineEntry]
+    """What had happened meanwhile of the same step, or since."""
 
 
 class BatchAnswer(Response):
@@ -265,6 +159,9 @@ class BatchAnswer(Response):
     method: str
     batch_g: float
     pieces: int
+    """As planned."""
+    pieces_now: int
+    """As counted; before that, as what was weighed gives them."""
     created_at: datetime
     closed_at: datetime | None
     planned: FormulaFile
@@ -273,6 +170,7 @@ class BatchAnswer(Response):
     bowls: int
     state: BenchState
     events: list[TimelineEntry]
+    held: list[HeldAnswer]
     before: Evaluation
     now: Evaluation
     so_far: Evaluation

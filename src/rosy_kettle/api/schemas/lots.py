@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Day, Limit, Number, Query, Request, RequestKey, Response
+from rosy_kettle.core.making.bench.record import JarPart
 from rosy_kettle.core.making.stock.lots import LotWord
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.usecases.pantry.keep_lots import LARGEST_G
@@ -59,7 +60,7 @@ class LotSave(Request):
 class CountSave(Request):
     """What a lot holds by the scale, and why the book says otherwise."""
 
-    left_g: Annotated[float, Field(ge=-LARGEST_G, le=LARGEST_G, allow_inf_nan=False)]
+    left_g: Annotated[float, Field(ge=0, le=LARGEST_G, allow_inf_nan=False)]
     reason: Annotated[str, Field(max_length=200)]
 
 
@@ -102,6 +103,7 @@ class MovementAnswer(Response):
     mass_g: float
     reason: str
     at: datetime
+    assumed: bool | None
 
 
 class MovementQuery(BaseModel):
@@ -127,6 +129,8 @@ class LotUseAnswer(Response):
     name: str
     made_at: datetime
     mass_g: float
+    assumed_g: float
+    """How much of it nobody has said came from this lot."""
     pieces: int
 
 
@@ -144,6 +148,9 @@ class LineLots(Response):
     ingredient: str
     name: str
     chosen: int | None
+    """The jar named last; null while it is only assumed."""
+    jars: list[JarPart]
+    """All jars named for the line."""
     lots: list[LotAnswer]
 
 
@@ -155,6 +162,8 @@ class DrawnLot(Response):
     ingredient: str
     name: str
     mass_g: float
+    assumed: bool | None
+    """Whether nobody has said that it came from this lot; null before that was asked."""
     cost: str | None
     currency: str
 

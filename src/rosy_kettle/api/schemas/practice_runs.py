@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.batches import BatchAnswer
 from rosy_kettle.api.schemas.common import Limit, Number, Request, RequestKey, Response
+from rosy_kettle.api.schemas.happenings import EventId
 
 __all__ = [
     "ActSave", "BestHandAnswer", "CalledAnswer", "CardAnswer", "CardList", "CardQuery", "DebriefAnswer", "FeltAnswer",
@@ -35,6 +36,8 @@ class ActSave(Request):
     value: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
     word: Annotated[str, Field(max_length=40)] = ""
     """What the dough is called."""
+    id: EventId | None = None
+    """Its own name, given where it is made; a repeat of it changes nothing."""
 
 
 class RunPath(BaseModel):

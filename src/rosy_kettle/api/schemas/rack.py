@@ -3,37 +3,28 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, Field
+from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Moment, PlainText, Request, RequestKey, Response, UtcOffset
+from rosy_kettle.api.schemas.common import Described, PlainText, Request, RequestKey, Response, UtcOffset
+from rosy_kettle.api.schemas.happenings import EventId, MadeAt, NearMoment, Said, said_union
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
-from rosy_kettle.core.making.rack.tray import TrayState, TrayWeighing
+from rosy_kettle.core.making.rack.tray import TRAY_EVENTS, TrayState, TrayWeighing
+from rosy_kettle.usecases.rack.log_air import AirTyped
 
 __all__ = [
-    "AirAnswer", "AirList", "AirQuery", "AirSave", "CalendarQuery", "PlacePath", "PlaceSave", "RackList", "RackQuery",
+    "AirAnswer", "AirList", "AirQuery", "AirSave", "AirTypedAnswer",
+    "CalendarQuery", "PlacePath", "PlaceSave", "RackList", "RackQuery",
     "TrayAnswer", "TrayEventSave", "TrayPath", "TraySave", "WeighInList", "WeighInSave",
 ]  # fmt: skip
 
 Id = Annotated[int, Field(ge=1, le=2**53)]
 PlaceName = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00-\x1f\x7f/]*$")]
-Kind = Annotated[str, Field(min_length=1, max_length=40)]
 RoomCelsius = Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 PanGrams = Annotated[float, Field(ge=0.01, le=100_000, allow_inf_nan=False)]
 Pieces = Annotated[int, Field(ge=1, le=100_000)]
-Text = Annotated[str, Field(min_length=1, max_length=2000)]
-
-
-def _near(moment: datetime) -> datetime:
-    if not YEARS[0] <= moment.year <= YEARS[1]:
-        raise ValueError(f"a moment of the rack lies between {YEARS[0]} and {YEARS[1]}")
-    return moment
-
-
-YEARS = (2000, 2100)
-NearMoment = Annotated[Moment, AfterValidator(_near)]
 
 
 class TrayPath(BaseModel):
@@ -66,64 +57,10 @@ class TraySave(Request):
     """A name for this asking: the same key again gives the tray that was set out with it."""
 
 
-class AmendedEvent(Request):
-    """What a weigh-in should have said; what it said stays in the record."""
-
-    kind: Literal["amended"]
-    of: Id
-    mass_g: PanGrams | None = None
-    pieces: Pieces | None = None
-    left_out: bool | None = None
-    why: Annotated[str, Field(max_length=500)] = ""
-
-
-class CheckedEvent(Request):
-    """The answer to a question to the hands."""
-
-    kind: Literal["checked"]
-    check: Kind
-    passed: bool
-
-
-class TaskEvent(Request):
-    """A task is done, or was not done after all."""
-
-    kind: Literal["done", "undone"]
-    task: Kind
-
-
-class MovedEvent(Request):
-    """A task is put off, or brought forward."""
-
-    kind: Literal["moved"]
-    task: Kind
-    to: NearMoment
-
-
-class PutEvent(Request):
-    """The tray stands in another place now."""
-
-    kind: Literal["put"]
-    place: PlaceName
-
-
-class RackNoteEvent(Request):
-    """Something worth remembering."""
-
-    kind: Literal["note"]
-    text: Text
-
-
-class WrappedEvent(Request):
-    """The pieces are wrapped, or opened again."""
-
-    kind: Literal["wrapped", "opened"]
-
-
-TrayHappening = Annotated[
-    AmendedEvent | CheckedEvent | TaskEvent | MovedEvent | PutEvent | RackNoteEvent | WrappedEvent,
-    Field(discriminator="kind"),
-]
+if TYPE_CHECKING:
+    TrayHappening = Said
+else:
+    TrayHappening = said_union(TRAY_EVENTS, "Tray")
 
 
 class TrayEventSave(Request):
@@ -131,6 +68,9 @@ class TrayEventSave(Request):
 
     after: Annotated[int, Field(ge=0, le=2**53)]
     event: TrayHappening
+    id: EventId | None = None
+    """The event's own name, where it does not stand in the event itself."""
+    made_at: MadeAt | None = None
 
 
 class WeighInSave(Request):
@@ -144,7 +84,9 @@ class WeighInSave(Request):
     at: NearMoment | None = None
     temperature_c: RoomCelsius | None = None
     humidity_pct: Percent | None = None
-    source: Literal["scale", "hand"] = "hand"
+    source: Literal["scale", "hand", "stand-in"] = "hand"
+    id: EventId | None = None
+    made_at: MadeAt | None = None
 
 
 class TrayAnswer(Response):
@@ -221,6 +163,8 @@ class AirSave(Request):
     temperature_c: RoomCelsius
     humidity_pct: Percent
     at: NearMoment | None = None
+    source: Literal["hand", "hygrometer", "stand-in"] = "hand"
+    """A stand-in's reading is refused: nobody measured it."""
 
 
 class AirAnswer(Response):
@@ -230,6 +174,10 @@ class AirAnswer(Response):
     temperature_c: float
     humidity_pct: float
     source: str
+
+
+class AirTypedAnswer(Described, RootModel[AirTyped]):
+    """Air as somebody typed it last."""
 
 
 class AirList(Response):

@@ -99,6 +99,8 @@ class StudioSave(Request):
     tolerance: ToleranceSave = ToleranceSave(**asdict(USUAL_TOLERANCE))
     rooms: Annotated[list[MonthRoomSave], Field(max_length=12)] = []
     """From January to December, or none."""
+    stand_ins: bool = False
+    """Whether stand-in devices lie on the bench."""
 
 
 class StudioAnswer(Response):

@@ -3,20 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Limit, Number, PlainText, Query, Request, RequestKey, Response
+from rosy_kettle.api.schemas.happenings import EventId, MadeAt, Said, said_union
 from rosy_kettle.core.making.tub.foretold import Foretold
-from rosy_kettle.core.making.tub.tub_test import TubState
+from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS, TubState
 from rosy_kettle.core.records import Use
 
 __all__ = ["BathSave", "TestAnswer", "TestEventSave", "TestList", "TestPath", "TestQuery", "TestSave"]
-
-Centimetres = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
-Minutes = Annotated[float, Field(ge=0, le=600, allow_inf_nan=False)]
-Word = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class TestPath(BaseModel):
@@ -60,62 +57,10 @@ class TestSave(BathSave):
     key: RequestKey | None = None
 
 
-class OpenedEvent(Request):
-    """The tap is opened, or the test is closed."""
-
-    kind: Literal["opened", "closed"]
-
-
-class FoamEvent(Request):
-    """Foam stands so high so long after the tap was opened."""
-
-    kind: Literal["foam"]
-    minutes: Minutes
-    height_cm: Centimetres
-
-
-class AmendedHeight(Request):
-    """What a height should have said; what it said stays in the record."""
-
-    kind: Literal["amended"]
-    of: Number
-    height_cm: Centimetres | None = None
-    left_out: bool | None = None
-
-
-class SeenEvent(Request):
-    """What was seen beside the foam."""
-
-    kind: Literal["seen"]
-    gone_after_min: Minutes | None = None
-    floats: Word | None = None
-    spins: Word | None = None
-    tint: Word | None = None
-    cloud: Word | None = None
-    ring: Word | None = None
-    film: Word | None = None
-    slip: Word | None = None
-    skin: Word | None = None
-    scent: Word | None = None
-
-
-class LeftEvent(Request):
-    """What is left of the piece, for the next bath."""
-
-    kind: Literal["left"]
-    mass_g: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
-
-
-class TestNote(Request):
-    """Something worth remembering."""
-
-    __test__ = False
-
-    kind: Literal["note"]
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
-
-
-TestHappening = Annotated[OpenedEvent | FoamEvent | AmendedHeight | SeenEvent | LeftEvent | TestNote, Field(discriminator="kind")]
+if TYPE_CHECKING:
+    TestHappening = Said
+else:
+    TestHappening = said_union(TUB_EVENTS, "Tub")
 
 
 class TestEventSave(Request):
@@ -125,6 +70,9 @@ class TestEventSave(Request):
 
     after: Annotated[int, Field(ge=0, le=2**53)]
     event: TestHappening
+    id: EventId | None = None
+    """The event's own name, where it does not stand in the event itself."""
+    made_at: MadeAt | None = None
 
 
 class TestAnswer(Response):

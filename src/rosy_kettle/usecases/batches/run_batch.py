@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass, replace
-from datetime import UTC, datetime, timedelta
+from datetime import datetime
 from functools import cached_property
-from typing import Any, Protocol
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -13,63 +13,49 @@ from rosy_kettle.core.change.balance import Target
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.bench import (
-    BatchEvent,
     BenchState,
     FeelAnswer,
     RescueOption,
     answer_feel,
     as_made,
     bench_steps,
-    check_event,
-    check_felt,
     in_grams,
     rescue_options,
     state_of,
     step_from,
 )
+from rosy_kettle.core.making.bench.follow import following_weighed
 from rosy_kettle.core.making.bench.window_watch import WindowWatch, watch_window
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
 from rosy_kettle.store.batches import (
-    BatchEventRow,
     BatchRow,
     add_batch,
-    add_event,
     bowl_begun,
     find_batch,
     list_events,
 )
 from rosy_kettle.store.formulas import find_formula, keep_version, record_of
+from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.lots import list_stock
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
-from rosy_kettle.usecases.pantry.keep_lots import draw_for_batch, named_lot
 from rosy_kettle.usecases.profiles.read_profiles import read_profiles
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = [
     "Bench",
-    "Clock",
     "begin_batch",
     "begin_next_bowl",
     "felt_answer",
-    "let_happen",
     "open_bench",
+    "options",
     "predicted_state",
     "ways_out",
 ]
-
-
-class Clock(Protocol):
-    """The bench's time; it may run fast where devices are simulated."""
-
-    rate: float
-
-    def now(self) -> float:
-        """Return seconds since 1970 UTC."""
-        ...
 
 
 @dataclass(frozen=True)
@@ -80,7 +66,7 @@ class Bench:
     planned: Formula
     made: Formula
     state: BenchState
-    events: tuple[BatchEvent, ...]
+    events: tuple[Event, ...]
     tables: Tables
 
     @cached_property
@@ -99,6 +85,12 @@ class Bench:
         poured = self.state.poured()
         only = {position: (mass_g if position in poured else 0.0) for position, mass_g in self.state.mass_g().items()}
         return evaluate(with_masses_at(self.planned, only), self.tables)
+
+    @property
+    def pieces_now(self) -> int:
+        """Pieces as they were counted; before that, as what was weighed gives them."""
+        given = next((step.pieces for step in self.state.steps if step.pieces is not None), None)
+        return self.state.pieces_done or given or sum(int(item["pieces"]) for item in self.row.plan["pieces"])
 
     @cached_property
     def watch(self) -> WindowWatch | None:
@@ -193,44 +185,10 @@ def open_bench(session: Session, batch_id: int) -> Bench:
     row = find_batch(session, batch_id)
     tables = studio_tables(session, row.plan.get("factors", {}))  # those it was planned with, whatever is learnt since
     planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
-    events = tuple(_event(event) for event in list_events(session, batch_id))
+    events = tuple(event_of_row(row) for row in list_events(session, batch_id))
     state = state_of([step_from(step) for step in row.plan["steps"]], events)
-    return Bench(row, planned, as_made(_in_air(planned, state), state), state, events, tables)
-
-
-def let_happen(session: Session, batch_id: int, after: int, kind: str, data: dict[str, Any], clock: Clock) -> None:
-    """Let one thing happen to a batch; it is on disk before anyone is told.
-
-    Raises
-    ------
-    ConflictError
-        If the batch has moved on, is closed, or the step is another.
-    InputError
-        If it cannot be meant.
-    """
-    bench = open_bench(session, batch_id)
-    if bench.state.seq != after:
-        raise ConflictError("The batch has moved on; look again.", noun="batch", reason="moved on", seq=bench.state.seq)
-    check_event(bench.state, kind, data)
-    if kind == "timer":
-        ends = datetime.now(UTC) + timedelta(minutes=float(data["minutes"]) / clock.rate)
-        data = data | {"ends_at": ends.isoformat()}
-    elif kind == "temperature":
-        data = data | {"at": datetime.fromtimestamp(clock.now(), UTC).isoformat()}
-    elif kind == "felt":
-        check_felt(data["state"])  # else no page could show the batch any more
-        data = data | {"predicted": predicted_state(bench.now)}
-    elif kind == "corrected" and data["ingredient"] not in bench.tables.ingredients:
-        raise InputError(f'Ingredient "{data["ingredient"][:60]}" is not known.', quantity="ingredient")
-    elif kind == "lot":
-        data = named_lot(session, bench.made, data["ingredient"], data["code"])
-    elif kind == "rescued":
-        return _rescue(session, bench, after, data)
-    add_event(session, batch_id, after, kind, data)
-    if kind == "closed":
-        bench.row.closed_at = datetime.now(UTC)
-        _take_from_stock(session, bench)
-    return None
+    made = as_made(_in_air(planned, state), state)
+    return Bench(row, planned, made, following_weighed(planned, state), events, tables)
 
 
 def ways_out(session: Session, batch_id: int, actual_g: float) -> tuple[RescueOption, ...]:
@@ -241,10 +199,17 @@ def ways_out(session: Session, batch_id: int, actual_g: float) -> tuple[RescueOp
     InputError
         If the step in hand is no weighing.
     """
-    return _options(session, open_bench(session, batch_id), actual_g)
+    return options(session, open_bench(session, batch_id), actual_g)
 
 
-def _options(session: Session, bench: Bench, actual_g: float, only: str | None = None) -> tuple[RescueOption, ...]:
+def options(session: Session, bench: Bench, actual_g: float, only: str | None = None) -> tuple[RescueOption, ...]:
+    """Return the ways out of an open bench, or one of them alone.
+
+    Raises
+    ------
+    InputError
+        If the step in hand is no weighing.
+    """
     step = bench.state.step
     if step is None or step.kind != "weigh":
         raise InputError("The step in hand has nothing to weigh.", quantity="step")
@@ -252,21 +217,6 @@ def _options(session: Session, bench: Bench, actual_g: float, only: str | None =
     return rescue_options(
         bench.planned, bench.tables, bench.state, step, actual_g, _targets(session, bench), capacity, list_stock(session), only
     )
-
-
-def _rescue(session: Session, bench: Bench, after: int, data: dict[str, Any]) -> None:
-    chosen = next(iter(_options(session, bench, data["actual_g"], data["way"])), None)
-    if chosen is None or chosen.why_not:
-        reason = "is not offered" if chosen is None else f"is not possible: {chosen.why_not}"
-        raise InputError(f'"{data["way"][:20]}" {reason}.', quantity="way")
-    told = data | {
-        "text": chosen.text, "targets": {str(position): mass_g for position, mass_g in chosen.targets.items()},
-        "effects": [asdict(effect) for effect in chosen.effects],
-    }  # fmt: skip
-    add_event(session, bench.row.id, after, "rescued", told)
-    if chosen.way != "take-out":
-        weighed = {"step": data["step"], "actual_g": data["actual_g"], "source": data.get("source", "scale")}
-        add_event(session, bench.row.id, after + 1, "weighed", weighed)
 
 
 def _targets(session: Session, bench: Bench) -> list[Target]:
@@ -289,16 +239,7 @@ def _met(evaluation: Evaluation, target: Target) -> bool:
     return (target.low is None or value >= target.low) and (target.high is None or value <= target.high)
 
 
-def _take_from_stock(session: Session, bench: Bench) -> None:
-    """Take what was really used from the lots: over-pours, left-outs and corrections are in it."""
-    used_g: dict[str, float] = {}
-    poured = [(weighing.ingredient, weighing.actual_g) for weighing in bench.state.weighings]
-    for ingredient, mass_g in (*poured, *((each.ingredient, each.mass_g) for each in bench.state.corrections)):
-        used_g[ingredient] = used_g.get(ingredient, 0.0) + mass_g
-    draw_for_batch(session, bench.row.id, used_g, bench.state.lots)
-
-
-def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[BatchEvent, ...]) -> WindowWatch | None:
+def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[Event, ...]) -> WindowWatch | None:
     step = state.step
     if step is None or step.kind != "temperature":
         return None
@@ -337,7 +278,3 @@ def _in_air(formula: Formula, state: BenchState) -> Formula:
         float(air.get("room_c") or formula.room.temperature_c), float(air.get("humidity_pct") or formula.room.humidity_pct)
     )
     return replace(formula, room=room)
-
-
-def _event(row: BatchEventRow) -> BatchEvent:
-    return BatchEvent(row.seq, row.at.isoformat(), row.kind, row.data)

@@ -21,7 +21,10 @@ from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.reference import load_practice, load_tables
 from rosy_kettle.store.practice_runs import PracticeRunRow, add_practice_run, find_practice_run
 
-__all__ = ["Run", "act_in_run", "begin_run", "bowl_of", "cards", "look_at_run", "state_words", "told_by_reference", "truth_words"]
+__all__ = [
+    "Run", "act_in_run", "begin_run", "bowl_of", "cards", "look_at_run", "state_words", "told_by_reference",
+    "truth_words", "was_done",
+]  # fmt: skip
 
 LARGEST_SEED = 2**31
 NUMBER_OF_TOLD = 4_000
@@ -50,7 +53,12 @@ def begin_run(session: Session, scenario_id: str, seed: int, key: str | None) ->
     return add_practice_run(session, PracticeRunRow(scenario=scenario_id, seed=seed, acts=[], request_key=key))
 
 
-def act_in_run(session: Session, run_id: int, after: int, act: Act) -> None:
+def was_done(session: Session, run_id: int, event_id: str | None) -> bool:
+    """Whether something of that name was done at this bowl already: its answer was lost on the way."""
+    return event_id is not None and any(act.get("id") == event_id for act in find_practice_run(session, run_id).acts)
+
+
+def act_in_run(session: Session, run_id: int, after: int, act: Act, event_id: str | None = None) -> None:
     """Do one thing in a run.
 
     Raises
@@ -70,7 +78,8 @@ def act_in_run(session: Session, run_id: int, after: int, act: Act) -> None:
     acts = [*_acts(row), act]
     scenario = _scenario(row.scenario, row.seed)
     state = run_bowl(scenario, acts, told_by_reference)
-    row.acts, row.ended = [asdict(each) for each in acts], state.ended
+    named = asdict(act) | ({} if event_id is None else {"id": event_id})
+    row.acts, row.ended = [*row.acts, named], state.ended
     if state.ended:
         row.score = score_of(scenario, state, told_by_reference).whole
 
@@ -114,7 +123,7 @@ def bowl_of(row: PracticeRunRow) -> tuple[Scenario, list[Act]]:
 
 
 def _acts(row: PracticeRunRow) -> list[Act]:
-    return [Act(**each) for each in row.acts]
+    return [Act(**{name: value for name, value in each.items() if name != "id"}) for each in row.acts]
 
 
 def state_words(saturation: float) -> str:

@@ -13,7 +13,6 @@ from typing import Any
 
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.bench import (
-    BatchEvent,
     BenchState,
     BenchStep,
     FeelAnswer,
@@ -22,6 +21,7 @@ from rosy_kettle.core.making.bench import (
     check_event,
     state_of,
 )
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import Wish, plan_order, sheet_of
 from rosy_kettle.core.practice.bowl import Act
 from rosy_kettle.core.practice.scenario import Scenario
@@ -121,7 +121,7 @@ def _sheet(bowl: _Bowl) -> tuple[Formula, tuple[BenchStep, ...]]:
     return planned, bench_steps(planned, tables, sheet)
 
 
-def _events(run: Run, steps: tuple[BenchStep, ...]) -> list[BatchEvent]:
+def _events(run: Run, steps: tuple[BenchStep, ...]) -> list[Event]:
     """Return what happened: the bowl that came mixed, then what the learner did."""
     feel = next(index for index, step in enumerate(steps) if step.kind == "feel")
     told = [(BEFORE_FEEL.get(step.kind, "done"), _before(run.scenario, step)) for step in steps[:feel]]
@@ -138,8 +138,7 @@ def _events(run: Run, steps: tuple[BenchStep, ...]) -> list[BatchEvent]:
             told.append(("sampled", {"mass_g": act.value}))
     begun = run.row.created_at
     return [
-        BatchEvent(seq, (begun + timedelta(seconds=seq)).isoformat(), kind, data)
-        for seq, (kind, data) in enumerate(told, start=1)
+        Event(seq, (begun + timedelta(seconds=seq)).isoformat(), kind, data) for seq, (kind, data) in enumerate(told, start=1)
     ]
 
 

@@ -13,33 +13,28 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.making.bench import BatchEvent, state_of, step_from
+from rosy_kettle.core.making.bench import BATCH_EVENTS, state_of, step_from
 from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.happening import About
+from rosy_kettle.core.making.rack.tray import TRAY_EVENTS
+from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS
 from rosy_kettle.core.records import Tables
 from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
 from rosy_kettle.store.formulas import FormulaRow, VersionRow
+from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.journal import Entry, add_entries, last_ids, tags_of
 from rosy_kettle.store.rack import TrayEventRow, TrayRow
 from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
 from rosy_kettle.usecases.batches.tell_batch import tell_events
-from rosy_kettle.usecases.rack.tell_tray import tell_tray_event
-from rosy_kettle.usecases.tub.tell_test import tell_test_event
 
 __all__ = ["AT_ONCE", "FILTERS", "Told", "entries_waiting", "keep_journal", "keep_told", "tell_waiting"]
 
-KINDS = {
-    "version": "formula", "plan": "plan", "conditions": "batch", "skipped": "batch", "closed": "batch", "weighed": "weighed off",
-    "corrected": "correction", "rescued": "correction", "felt": "felt", "note": "note", "amended": "note", "photo": "photo",
-    "outcome": "result", "tray": "tray", "weigh_in": "weigh-in", "checked": "check", "done": "task", "undone": "task",
-    "test": "tub", "opened_tap": "tub", "foam": "tub", "seen": "tub", "left": "tub",
-    "moved": "task", "put": "tray", "wrapped": "tray", "opened": "tray",
-}  # fmt: skip
-"""Kind of a journal entry by what it is made of."""
-TUB_KINDS = {"opened": "opened_tap", "closed": "seen", "amended": "foam", "note": "note"}
-"""Kind of what happened in a test, where a tray's or a batch's has the same word."""
-OF_EVERY_STEP = frozenset({"weighed", "done"})
-"""Kinds of a batch's events that go without saying: a weighing within its tolerance, a step done."""
-FILTERS = tuple(dict.fromkeys(KINDS.values()))
+OF_ROWS = {"version": "formula", "plan": "plan", "tray": "tray", "test": "tub"}
+"""Kind of a journal entry by what it is made of, where that is no event: those say it themselves."""
+FILTERS = tuple(dict.fromkeys((
+    *OF_ROWS.values(),
+    *(kind.journal for family in (BATCH_EVENTS, TRAY_EVENTS, TUB_EVENTS) for kind in family.kinds.values() if kind.journal),
+)))  # fmt: skip
 """Kinds a reader can ask for."""
 EPOCH = datetime(1970, 1, 1, tzinfo=UTC)
 AT_ONCE = 500
@@ -134,10 +129,10 @@ def _entry(
     batch_id: int | None = None, tray_id: int | None = None, version: int | None = None, gone_wrong: bool = False,
     drawn: float | None = None, test_id: int | None = None,
 ) -> Entry:  # fmt: skip
-    month, filtered = 100 * at.year + at.month, KINDS[kind]
-    tags = tags_of(filtered, month, formula_id, batch_id, gone_wrong=gone_wrong)
+    month = 100 * at.year + at.month
+    tags = tags_of(kind, month, formula_id, batch_id, gone_wrong=gone_wrong)
     return {
-        "source": source, "source_id": row.id, "at": at, "month": month, "kind": filtered, "formula_id": formula_id,
+        "source": source, "source_id": row.id, "at": at, "month": month, "kind": kind, "formula_id": formula_id,
         "batch_id": batch_id, "tray_id": tray_id, "test_id": test_id, "version": version, "gone_wrong": gone_wrong,
         "drawn": drawn, "title": title, "text": text, "tags": tags,
     }  # fmt: skip
@@ -147,7 +142,7 @@ def _tell_versions(session: Session, rows: list[Any], _tables: Tables) -> list[E
     names = _by_id(session, {row.formula_id for row in rows}, FormulaRow.id, FormulaRow.name)
     return [
         _entry(
-            "version", row, row.created_at, "version", names[row.formula_id].name,
+            "version", row, row.created_at, OF_ROWS["version"], names[row.formula_id].name,
             f"Version {row.number} begun." if row.number > 1 else "Written down.", formula_id=row.formula_id, version=row.number,
         )
         for row in rows
@@ -172,7 +167,7 @@ def _tell_kept(session: Session, rows: list[Any], _tables: Tables) -> list[Entry
     names = _by_id(session, {row.formula_id for row in rows}, FormulaRow.id, FormulaRow.name)
     return [
         _entry(
-            "kept", row, row.frozen_at or row.created_at, "version", names[row.formula_id].name,
+            "kept", row, row.frozen_at or row.created_at, OF_ROWS["version"], names[row.formula_id].name,
             f"Version {row.number} kept{': ' + row.note if row.note else ''}.", formula_id=row.formula_id, version=row.number,
         )
         for row in rows
@@ -182,7 +177,7 @@ def _tell_kept(session: Session, rows: list[Any], _tables: Tables) -> list[Entry
 def _tell_batches(_session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
     return [
         _entry(
-            "batch", row, row.created_at, "plan", row.name,
+            "batch", row, row.created_at, OF_ROWS["plan"], row.name,
             f"Batch {row.id} planned and begun on {row.created_at:%d %b %Y}: {_pieces(row)} pieces, {row.batch_g:.0f} g, "
             f"of version {row.version}.",
             formula_id=row.formula_id, batch_id=row.id, version=row.version,
@@ -201,10 +196,10 @@ def _tell_batch_events(session: Session, rows: list[Any], tables: Tables) -> lis
     found = []
     for row in rows:
         batch, (sentences, within) = batches[row.batch_id], told[row.batch_id]
-        off = row.kind == "weighed" and within.get(row.seq) is False
-        if off or (row.kind in KINDS and row.kind not in OF_EVERY_STEP):
+        off, filed = within.get(row.seq) is False, BATCH_EVENTS.journal_kind(row.kind)
+        if filed is not None and (off or row.kind != "weighed"):  # a weighing within its tolerance goes without saying
             found.append(_entry(
-                "batch_event", row, row.at, row.kind, batch.name, sentences[row.seq], formula_id=batch.formula_id,
+                "batch_event", row, row.at, filed, batch.name, sentences[row.seq], formula_id=batch.formula_id,
                 batch_id=batch.id, version=batch.version, gone_wrong=off or _went_wrong(row), drawn=_drawn(row, tables),
             ))  # fmt: skip
     return found
@@ -227,18 +222,17 @@ def _drawn(row: Any, tables: Tables) -> float | None:
 
 def _told(session: Session, batch: Any, tables: Tables) -> tuple[dict[int, str], dict[int, bool]]:
     """Sentences of a batch by the number of the event, and whether each weighing lay within its tolerance."""
-    events = [BatchEvent(row.seq, row.at.isoformat(), row.kind, row.data) for row in list_events(session, batch.id)]
+    events = [event_of_row(row) for row in list_events(session, batch.id)]
     state = state_of([step_from(step) for step in batch.plan["steps"]], events)
-    within = {weighing.at: weighing.within for weighing in state.history}
-    sentences = dict(zip((event.seq for event in events), tell_events(state, events, tables), strict=True))
-    return sentences, {event.seq: within[event.at] for event in events if event.kind == "weighed" and event.at in within}
+    within = {weighing.seq: weighing.within for weighing in state.history}
+    return dict(zip((event.seq for event in events), tell_events(state, events, tables), strict=True)), within
 
 
 def _tell_trays(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
     batches = _by_id(session, {row.batch_id for row in rows if row.batch_id is not None}, BatchRow.id, BatchRow.formula_id)
     return [
         _entry(
-            "tray", row, row.set_out_at, "tray", row.name, f"Set {row.pieces} pieces out to dry in: {row.place}.",
+            "tray", row, row.set_out_at, OF_ROWS["tray"], row.name, f"Set {row.pieces} pieces out to dry in: {row.place}.",
             **_of_tray(row, batches),
         )
         for row in rows
@@ -251,10 +245,10 @@ def _tell_tray_events(session: Session, rows: list[Any], _tables: Tables) -> lis
     batches = _by_id(session, numbers, BatchRow.id, BatchRow.formula_id)
     return [
         _entry(
-            "tray_event", row, row.at, "weigh_in" if row.kind == "weighed" else row.kind, trays[row.tray_id].name,
-            tell_tray_event(row.kind, row.data), **_of_tray(trays[row.tray_id], batches),
+            "tray_event", row, row.at, filed, trays[row.tray_id].name, TRAY_EVENTS.told(event_of_row(row), About()),
+            **_of_tray(trays[row.tray_id], batches),
         )
-        for row in rows
+        for row in rows if (filed := TRAY_EVENTS.journal_kind(row.kind)) is not None
     ]  # fmt: skip
 
 
@@ -266,7 +260,8 @@ def _of_tray(row: Any, batches: dict[int, Any]) -> dict[str, Any]:
 def _tell_tests(_session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
     return [
         _entry(
-            "tub_test", row, row.begun_at, "test", row.name, f"Into the tub: {row.use['dose_g']:g} g in {row.use['tub_l']:g} L.",
+            "tub_test", row, row.begun_at, OF_ROWS["test"], row.name,
+            f"Into the tub: {row.use['dose_g']:g} g in {row.use['tub_l']:g} L.",
             **_of_test(row),
         )
         for row in rows
@@ -277,11 +272,12 @@ def _tell_test_events(session: Session, rows: list[Any], _tables: Tables) -> lis
     tests = _by_id(session, {row.test_id for row in rows}, *TubTestRow.__table__.c)
     found = []
     for row in rows:
-        test, kind = tests[row.test_id], TUB_KINDS.get(row.kind, row.kind)
-        found.append(_entry(
-            "tub_test_event", row, row.at, kind, test.name, tell_test_event(row.kind, row.data), **_of_test(test),
-            drawn=float(row.data["height_cm"]) if row.kind == "foam" else None,
-        ))  # fmt: skip
+        test, filed = tests[row.test_id], TUB_EVENTS.journal_kind(row.kind)
+        if filed is not None:
+            found.append(_entry(
+                "tub_test_event", row, row.at, filed, test.name, TUB_EVENTS.told(event_of_row(row), About()), **_of_test(test),
+                drawn=float(row.data["height_cm"]) if row.kind == "foam" else None,
+            ))  # fmt: skip
     return found
 
 

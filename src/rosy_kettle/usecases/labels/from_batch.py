@@ -10,8 +10,9 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.records import Certificate, Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
-from rosy_kettle.store.lots import LotRow, movements_of_batch
+from rosy_kettle.store.lots import LotRow
 from rosy_kettle.usecases.batches.run_batch import Bench, open_bench
+from rosy_kettle.usecases.pantry.draw_stock import Drawn, drawn_by
 from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays_of
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import by_lots
@@ -43,6 +44,8 @@ class BatchFacts:
     """With active parts and certificates of the lots that were drawn from."""
     lots: tuple[tuple[LotRow, float], ...]
     """Each lot with what was drawn from it [g]."""
+    drawn: tuple[Drawn, ...]
+    """The same, and which of it is only assumed."""
     trays: tuple[Tray, ...]
     net_g: float | None
     batch_code: str
@@ -59,10 +62,11 @@ def facts_of_batch(session: Session, batch_id: int) -> BatchFacts:
         If there is no such batch.
     """
     bench = open_bench(session, batch_id)
-    drawn: dict[int, tuple[LotRow, float]] = {}
-    for movement, lot in movements_of_batch(session, batch_id):
-        drawn[lot.id] = (lot, drawn.get(lot.id, (lot, 0.0))[1] - movement.mass_g)
-    lots = tuple((lot, mass_g) for lot, mass_g in drawn.values() if mass_g > 0)
+    drawn = tuple(each for each in drawn_by(session, batch_id) if each.mass_g > 0)
+    by_lot: dict[int, tuple[LotRow, float]] = {}
+    for each in drawn:
+        by_lot[each.lot.id] = (each.lot, by_lot.get(each.lot.id, (each.lot, 0.0))[1] + each.mass_g)
+    lots = tuple(by_lot.values())
     tables = _by_drawn_lots(bench.tables, lots)
     trays = tuple(look_at_trays_of(session, batch_id))
     net, net_known = _dried_piece(trays)
@@ -73,9 +77,13 @@ def facts_of_batch(session: Session, batch_id: int) -> BatchFacts:
         KnownFact("left_out", step.title, f"left out at the bench: {why}")
         for key, why in bench.state.skipped for step in bench.state.steps if step.key == key
     ]  # fmt: skip
+    known += [
+        KnownFact("assumed_lot", each.lot.code, f"{each.mass_g:.1f} g of {each.lot.ingredient_id}: nobody named this jar")
+        for each in drawn if each.assumed is not False
+    ]  # fmt: skip
     maker = studio_settings(session).maker
     known += [KnownFact("maker", maker, "Settings")] if maker else []
-    return BatchFacts(bench, bench.made, tables, lots, trays, net, code, best, tuple(known))
+    return BatchFacts(bench, bench.made, tables, lots, drawn, trays, net, code, best, tuple(known))
 
 
 def _by_drawn_lots(tables: Tables, lots: Sequence[tuple[LotRow, float]]) -> Tables:

@@ -46,15 +46,18 @@ def _formula(record: ProductRecord) -> RecordPart:
 
 
 def _lots(record: ProductRecord) -> RecordPart:
-    rows = [["Ingredient", "Lot", "Supplier", "Best before", "used, g", "By its sheet"]]
-    for lot, mass_g in record.facts.lots:
+    rows = [["Ingredient", "Lot", "Supplier", "Best before", "used, g", "Named", "By its sheet"]]
+    for drawn in record.facts.drawn:
+        lot = drawn.lot
         sheet = ", ".join(
             f"{name.replace('_fraction', '').replace('_', ' ')} {value:.0%}" for name, value in lot.properties.items()
         )
         name = record.facts.tables.ingredients[lot.ingredient_id].short_name
         best = "not given" if lot.best_before is None else lot.best_before.isoformat()
-        rows.append([name, lot.code, lot.supplier or "not given", best, f"{mass_g:.1f}", sheet])
-    return RecordPart("Lots it was made from", (), rows, [42, 36, 38, 24, 18, 20], (4,))
+        named = "named" if drawn.assumed is False else "assumed"
+        rows.append([name, lot.code, lot.supplier or "not given", best, f"{drawn.mass_g:.1f}", named, sheet])
+    said = ("Assumed: nobody named this jar when it was weighed; the one to expire first was taken for it.",)
+    return RecordPart("Lots it was made from", said, rows, [40, 34, 34, 22, 16, 16, 16], (4,))
 
 
 def _certificates(record: ProductRecord) -> RecordPart:

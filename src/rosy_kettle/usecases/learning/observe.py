@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -10,11 +10,12 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.learning.observations import Observation
-from rosy_kettle.core.making.bench import BatchEvent, BenchState, as_made, state_of, step_from
+from rosy_kettle.core.making.bench import BenchState, as_made, state_of, step_from
 from rosy_kettle.core.making.rack.judge_tray import fit_tray
 from rosy_kettle.core.records import Formula, Room, Tables, Use
 from rosy_kettle.files import FormulaFile, formula_from_file
 from rosy_kettle.store.batches import BatchRow, list_events
+from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.measurements import MeasurementRow
 from rosy_kettle.store.tub_tests import TubTestRow
 from rosy_kettle.usecases.rack.run_rack import weighed_trays
@@ -25,6 +26,8 @@ __all__ = ["observe"]
 FEWEST_WEIGHED = 3  # pieces of a batch that say what its pieces weigh
 AS_ENTERED = "as entered"
 GONE = "an ingredient of it has gone"
+NOT_WEIGHED = "a stand-in weighed it: nobody measured it"
+STAND_IN = "stand-in"
 
 Seen = Iterator[tuple[int, list[Observation]]]
 """Numbers of sources, each with what was seen of it."""
@@ -40,10 +43,12 @@ def _felt(session: Session, ids: Sequence[int], tables: Tables) -> Seen:
     for row in _batches(session, ids):
         events = list_events(session, row.id)
         first = next(event for event in events if event.kind == "felt")
-        room_c = next((event.data["room_c"] for event in events if event.data.get("room_c") is not None), Room().temperature_c)
-        warm_c = [event.data["value_c"] for event in events if event.kind == "temperature" and event.seq < first.seq]
+        measured = [event for event in events if event.data.get("source") != STAND_IN]
+        room_c = next((event.data["room_c"] for event in measured if event.data.get("room_c") is not None), Room().temperature_c)
+        warm_c = [event.data["value_c"] for event in measured if event.kind == "temperature" and event.seq < first.seq]
         facts = {"state": first.data["state"], "temperature_c": float(warm_c[-1] if warm_c else room_c)}
         formula, why = _known(row.plan["formula"], tables)
+        why = why or (NOT_WEIGHED if _by_stand_ins(events, {"weighed", "rescued"}) else "")
         yield row.id, [Observation("felt", formula, facts, why)]
 
 
@@ -54,6 +59,7 @@ def _dried(session: Session, ids: Sequence[int], tables: Tables) -> Seen:
             yield row.id, []
             continue
         formula, why = _known(row.formula, tables)
+        why = why or (NOT_WEIGHED if any(each.source == STAND_IN for each in state.weighings) else "")
         dried = fit_tray(state, None if why else formula, tables, airs)
         done = dried.fit is not None and dried.fit.ready and dried.fit.ready_h
         facts = {"hours": dried.fit.ready_h} if dried.fit else {}
@@ -88,9 +94,11 @@ def _shaped(session: Session, ids: Sequence[int], tables: Tables) -> Seen:
     A tool leaves a last part of a piece over, which is no loss; such batches say nothing of it.
     """
     for row in _batches(session, ids):
-        events = [BatchEvent(each.seq, each.at.isoformat(), each.kind, each.data) for each in list_events(session, row.id)]
+        events = [event_of_row(each) for each in list_events(session, row.id)]
         state = state_of([step_from(step) for step in row.plan["steps"]], events)
-        yield row.id, _weighed(row.plan, *_known(row.plan["formula"], tables), state)
+        formula, why = _known(row.plan["formula"], tables)
+        why = why or (NOT_WEIGHED if _by_stand_ins(events, {"weighed", "rescued", "sampled"}) else "")
+        yield row.id, _weighed(row.plan, formula, why, state)
 
 
 def _weighed(plan: dict[str, Any], formula: Formula, why: str, state: BenchState) -> list[Observation]:
@@ -106,6 +114,11 @@ def _weighed(plan: dict[str, Any], formula: Formula, why: str, state: BenchState
         return []  # where the mass was entered, nothing was said of the tool
     facts = {"tool": kind["tool"], "piece_g": masses_g, "scoop_fill": kind.get("scoop_fill", "level")}
     return [Observation("pieces", formula, facts, why)]
+
+
+def _by_stand_ins(events: Iterable[Any], kinds: Collection[str]) -> bool:
+    """Whether a stand-in showed what was weighed: such a batch says nothing of the defaults."""
+    return any(event.kind in kinds and event.data.get("source") == STAND_IN for event in events)
 
 
 def _batches(session: Session, ids: Sequence[int]) -> Iterator[BatchRow]:

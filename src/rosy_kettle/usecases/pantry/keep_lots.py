@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.stock.lots import Lot, LotWord, draw_from_lots, in_drawing_order, words_of_lot
 from rosy_kettle.core.records import Formula
-from rosy_kettle.store.batches import BatchRow, find_batch
+from rosy_kettle.store.batches import BatchRow, counted_pieces, find_batch
 from rosy_kettle.store.lots import (
     LotRow,
     MovementRow,
@@ -38,7 +38,6 @@ __all__ = [
     "cost_of_movement",
     "count_ingredient",
     "count_lot",
-    "draw_for_batch",
     "enter_lot",
     "lots_to_use",
     "named_lot",
@@ -48,6 +47,7 @@ __all__ = [
     "withdraw_lot",
 ]  # fmt: skip
 
+LEAST_MOVED_G = 1e-6  # what is left of a draw that was put right is rounding
 MOST_TRACED = 5_000
 HIGHEST_PRICE = 10_000_000
 LARGEST_G = 10_000_000.0
@@ -80,6 +80,8 @@ class LotUse:
     made_at: datetime
     mass_g: float
     pieces: int
+    assumed_g: float
+    """How much of it nobody has said came from this lot."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -240,17 +242,6 @@ def named_lot(session: Session, made: Formula, ingredient_id: str, code: str) ->
     return {"ingredient": ingredient_id, "lot_id": row.id, "code": row.code}
 
 
-def draw_for_batch(session: Session, batch_id: int, used_g: Mapping[str, float], chosen: Mapping[str, int]) -> None:
-    """Take what a batch really used from its lots: first expiring first, or as named at the bench."""
-    lots = lots_of_ingredients(session, list(used_g))
-    for ingredient_id, mass_g in used_g.items():
-        by_id = {row.id: row for row in lots[ingredient_id]}
-        named = chosen.get(ingredient_id)
-        records = [record_of_lot(row) for row in by_id.values()]
-        for draw in draw_from_lots(records, mass_g, _today(), named if named in by_id else None):
-            move(session, by_id[draw.lot_id], "used", -draw.mass_g, "", batch_id)
-
-
 def trace_lot(session: Session, lot_id: int) -> LotTrace:
     """Return where a lot went: its movements, and the batches with their pieces.
 
@@ -261,17 +252,21 @@ def trace_lot(session: Session, lot_id: int) -> LotTrace:
     """
     row = find_lot(session, lot_id)
     movements = list_movements(session, lot_id=lot_id, batch_id=None, before=None, limit=MOST_TRACED)
-    by_batch: dict[int, float] = {}
+    by_batch: dict[int, tuple[float, float]] = {}
     for movement in movements:
         if movement.batch_id is not None:
-            by_batch[movement.batch_id] = by_batch.get(movement.batch_id, 0.0) - movement.mass_g
-    uses = tuple(_use(find_batch(session, batch_id), mass_g) for batch_id, mass_g in by_batch.items())
+            mass_g, assumed_g = by_batch.get(movement.batch_id, (0.0, 0.0))
+            more_g = -movement.mass_g if movement.assumed is not False else 0.0
+            by_batch[movement.batch_id] = (mass_g - movement.mass_g, assumed_g + more_g)
+    used = {batch_id: masses_g for batch_id, masses_g in by_batch.items() if masses_g[0] > LEAST_MOVED_G}
+    counted = counted_pieces(session, list(used))
+    uses = tuple(_use(find_batch(session, batch_id), *masses_g, counted.get(batch_id)) for batch_id, masses_g in used.items())
     return LotTrace(row, tuple(movements), uses)
 
 
-def _use(batch: BatchRow, mass_g: float) -> LotUse:
-    pieces = sum(int(each["pieces"]) for each in batch.plan["pieces"])
-    return LotUse(batch.id, batch.name, batch.created_at, mass_g, pieces)
+def _use(batch: BatchRow, mass_g: float, assumed_g: float, counted: int | None) -> LotUse:
+    pieces = counted or sum(int(each["pieces"]) for each in batch.plan["pieces"])
+    return LotUse(batch.id, batch.name, batch.created_at, mass_g, pieces, assumed_g)
 
 
 def cost_of_batch(session: Session, batch_id: int) -> tuple[dict[str, Decimal], bool]:

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store.rack import MONTH, AirRow, add_air, air_since, list_places, thin_air
+from rosy_kettle.store.batches import latest_conditions
+from rosy_kettle.store.rack import MONTH, AirRow, add_air, air_since, latest_air, list_places, thin_air
 
-__all__ = ["log_air", "log_read_air", "read_air", "thin_old_air"]
+__all__ = ["AirTyped", "air_typed_last", "log_air", "read_air", "thin_old_air"]
 
 
 def log_air(
@@ -20,8 +22,12 @@ def log_air(
     Raises
     ------
     InputError
-        If there is no such place, or the moment is still to come.
+        If there is no such place, the moment is still to come, or nobody measured it.
     """
+    if source == "stand-in":
+        raise InputError(
+            "A stand-in measures nothing: what it shows is not logged as air. Type what you read.", quantity="source"
+        )
     now = datetime.now(UTC)
     if at is not None and at > now:
         raise InputError("Air is logged as it was, not as it will be.", quantity="at")
@@ -35,13 +41,24 @@ def read_air(session: Session, place: str, days: float) -> list[AirRow]:
     return air_since(session, place, datetime.now(UTC) - timedelta(days=days), None)
 
 
-def log_read_air(session: Session, air: tuple[float, float] | None) -> bool:
-    """Log what the hygrometer reads, temperature [°C] and humidity [%], where it stands; return whether it could be read."""
-    places = list_places(session)
-    if air is None or not places:
-        return False
-    log_air(session, places[0].name, *air, source="hygrometer")
-    return True
+@dataclass(frozen=True, slots=True)
+class AirTyped:
+    """Air as somebody typed it last, at the rack or at the bench; None where nobody has."""
+
+    at: str | None
+    room_c: float | None
+    humidity_pct: float | None
+
+
+def air_typed_last(session: Session) -> AirTyped:
+    """Return the air that was typed last, wherever that was."""
+    logged = latest_air(session, None, "hand")
+    said = latest_conditions(session)
+    if said is not None and (logged is None or said.at > logged.at):
+        return AirTyped(said.at.isoformat(), said.data.get("room_c"), said.data.get("humidity_pct"))
+    if logged is None:
+        return AirTyped(None, None, None)
+    return AirTyped(logged.at.isoformat(), logged.temperature_c, logged.humidity_pct)
 
 
 def thin_old_air(session: Session) -> int:

@@ -11,12 +11,14 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.happening import About, Event
 from rosy_kettle.core.making.rack.air import Air
 from rosy_kettle.core.making.rack.judge_tray import TrayKnown, TrayReading, judge_tray, know_tray
-from rosy_kettle.core.making.rack.tray import TrayEvent, TrayState, check_tray_event, tray_state_of
+from rosy_kettle.core.making.rack.tray import TRAY_EVENTS, TrayState, check_tray_event, tray_state_of
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.files import FormulaFile, formula_from_file, formula_to_file
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.rack import (
     TrayEventRow,
     TrayRow,
@@ -33,6 +35,7 @@ from rosy_kettle.store.rack import (
     trays_of_batch,
 )
 from rosy_kettle.usecases.batches.run_batch import open_bench
+from rosy_kettle.usecases.happen import Coming, follow, is_repeat, read_before_kept
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["SetOut", "Tray", "let_tray_happen", "look_at_tray", "look_at_trays", "look_at_trays_of", "set_out", "weighed_trays"]
@@ -59,7 +62,7 @@ class Tray:
     row: TrayRow
     state: TrayState
     reading: TrayReading
-    events: tuple[TrayEvent, ...]
+    events: tuple[Event, ...]
 
 
 def set_out(session: Session, ask: SetOut) -> int:
@@ -93,8 +96,8 @@ def set_out(session: Session, ask: SetOut) -> int:
     )).id  # fmt: skip
 
 
-def let_tray_happen(session: Session, tray_id: int, after: int, kind: str, data: dict[str, Any]) -> None:
-    """Let one thing happen to a tray; it is on disk before anyone is told.
+def let_tray_happen(session: Session, tray_id: int, coming: Coming) -> bool:
+    """Let one thing happen to a tray, on disk before anyone is told; return whether it is new, for a repeat changes nothing.
 
     Raises
     ------
@@ -104,7 +107,12 @@ def let_tray_happen(session: Session, tray_id: int, after: int, kind: str, data:
         If it cannot be meant.
     """
     row = find_tray(session, tray_id)
-    state = _state(row, list_tray_events(session, [tray_id])[tray_id])
+    events = [event_of_row(each) for each in list_tray_events(session, [tray_id])[tray_id]]
+    if is_repeat(coming, events):
+        return False
+    state = tray_state_of(row.set_out_at.isoformat(), row.place, events)
+    coming = follow(TRAY_EVENTS, coming, events)
+    kind, data = coming.kind, coming.data
     check_tray_event(state, kind, data)
     if kind == "put" and data["place"] not in {place.name for place in list_places(session)}:
         raise InputError(f'There is no place "{data["place"][:60]}" to dry in.', quantity="place")
@@ -112,11 +120,13 @@ def let_tray_happen(session: Session, tray_id: int, after: int, kind: str, data:
         raise InputError(f"There are only {row.pieces} pieces on this tray.", quantity="pieces", value=data["pieces"])
     if kind == "weighed" and "at" in data and datetime.fromisoformat(data["at"]) < row.set_out_at:
         raise InputError("It cannot have been weighed before it was set out.", quantity="at", value=data["at"])
-    event = add_tray_event(session, tray_id, after, kind, data)
+    read_before_kept(TRAY_EVENTS, state, coming.as_event(), About())
+    event = add_tray_event(session, tray_id, coming.after, kind, data, coming.id, coming.made_at)
     if kind in {"wrapped", "opened"}:
         row.wrapped_at = event.at if kind == "wrapped" else None
     elif kind == "put":
         row.place = data["place"]
+    return True
 
 
 def look_at_tray(session: Session, tray_id: int) -> Tray:
@@ -174,7 +184,7 @@ def _looked_at_anew(
     state = _state(row, happened)
     known = _known(row, state, tables, _airs(session, row), own)
     reading = judge_tray(state, row.set_out_at.isoformat(), now, known, tables)
-    return Tray(row, state, reading, tuple(_event(each) for each in happened))
+    return Tray(row, state, reading, tuple(event_of_row(each) for each in happened))
 
 
 def _airs(session: Session, row: TrayRow) -> list[Air]:
@@ -183,11 +193,7 @@ def _airs(session: Session, row: TrayRow) -> list[Air]:
 
 
 def _state(row: TrayRow, events: list[TrayEventRow]) -> TrayState:
-    return tray_state_of(row.set_out_at.isoformat(), row.place, [_event(each) for each in events])
-
-
-def _event(row: TrayEventRow) -> TrayEvent:
-    return TrayEvent(row.seq, row.at.isoformat(), row.kind, row.data)
+    return tray_state_of(row.set_out_at.isoformat(), row.place, [event_of_row(each) for each in events])
 
 
 MOST_KEPT = 500

@@ -8,12 +8,16 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.making.bench import BatchEvent, state_of
+from rosy_kettle.core.making.bench import state_of
+from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.store.batches import add_event, find_batch, list_events
 from rosy_kettle.store.formulas import list_formulas
+from rosy_kettle.store.happenings import event_of_row
+from rosy_kettle.usecases.batches.happen_at_bench import let_happen
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk
-from rosy_kettle.usecases.batches.run_batch import begin_batch, let_happen, open_bench
+from rosy_kettle.usecases.batches.run_batch import begin_batch, open_bench
+from rosy_kettle.usecases.happen import Coming
 
 __all__ = ["seed_batches"]
 
@@ -39,18 +43,18 @@ class _Maker:
         self.chance = random.Random(pieces)  # noqa: S311 - demo noise, no secret
         self.state = open_bench(session, self.batch_id).state
         self.planned = self.state.steps
-        self.events: list[BatchEvent] = []
+        self.events: list[Event] = []
 
     def happen(self, kind: str, **data: Any) -> None:
         if kind == "rescued":
-            let_happen(self.session, self.batch_id, self.state.seq, kind, data, _Wall())
+            let_happen(self.session, self.batch_id, Coming(self.state.seq, kind, data), _Wall())
             rows = list_events(self.session, self.batch_id)
         else:
             rows = [add_event(self.session, self.batch_id, self.state.seq, kind, data)]
             if kind == "closed":
                 find_batch(self.session, self.batch_id).closed_at = rows[0].at
         known = {event.seq for event in self.events}
-        self.events += [BatchEvent(row.seq, row.at.isoformat(), row.kind, row.data) for row in rows if row.seq not in known]
+        self.events += [event_of_row(row) for row in rows if row.seq not in known]
         self.state = state_of(self.planned, self.events)
 
     def go_on(self, until: str | None = None, *, over: str = "", without: str = "", felt: str = "play dough") -> None:

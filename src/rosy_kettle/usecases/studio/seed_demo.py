@@ -50,6 +50,7 @@ def seed_demo(studio: Studio) -> bool:
         change_settings(session, StudioSettings(
             maker=data["studio"]["name"], place=data["studio"]["address"], contact=data["studio"]["contact"],
             markets=("US", "EU"), tools=(OwnTool("own-ferry-tin", "Ferry tin, well dented", "scoop", 52.0),),
+            stand_ins=True,
         ))  # fmt: skip
         session.flush()
         tables = studio_tables(session)

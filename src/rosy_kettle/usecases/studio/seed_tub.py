@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.records import Use
 from rosy_kettle.store.formulas import list_formulas
+from rosy_kettle.usecases.happen import Coming
 from rosy_kettle.usecases.tub.run_test import TestBegin, begin_test, let_test_happen
 
 __all__ = ["seed_tub"]
@@ -29,4 +30,4 @@ def seed_tub(session: Session) -> None:
         happenings += [("foam", {"minutes": minutes, "height_cm": height_cm}) for minutes, height_cm in heights]
         happenings += [("seen", seen), ("left", {"mass_g": 2 * DOSE_G}), ("closed", {})]
         for after, (kind, data) in enumerate(happenings):
-            let_test_happen(session, test_id, after, kind, data)
+            let_test_happen(session, test_id, Coming(after, kind, data))

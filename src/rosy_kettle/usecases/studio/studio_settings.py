@@ -57,6 +57,8 @@ class StudioSettings:
     """How closely is weighed at the bench."""
     rooms: tuple[Room, ...] = ()
     """The workshop's air from January to December; empty where nobody has said."""
+    stand_ins: bool = False
+    """Whether stand-in devices lie on the bench, to try it without a scale; what they show nobody measured."""
 
 
 def studio_settings(session: Session) -> StudioSettings:

@@ -9,14 +9,15 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.happening import About
 from rosy_kettle.core.making.tub.foretold import Foretold, foretell
-from rosy_kettle.core.making.tub.tub_test import TubEvent, TubState, check_tub_event, tub_state_of
+from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS, TubState, check_tub_event, tub_state_of
 from rosy_kettle.core.records import Formula, Use
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.store.formulas import find_formula, record_of
+from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.test_series import TestSeriesRow, series_by_id
 from rosy_kettle.store.tub_tests import (
-    TubTestEventRow,
     TubTestRow,
     add_tub_test,
     add_tub_test_event,
@@ -26,6 +27,7 @@ from rosy_kettle.store.tub_tests import (
     tub_test_begun_with,
 )
 from rosy_kettle.usecases.batches.run_batch import open_bench
+from rosy_kettle.usecases.happen import Coming, follow, is_repeat, read_before_kept
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = [
@@ -97,8 +99,8 @@ def _foretold(session: Session, made: Formula | None, use: Use) -> dict[str, Any
     return NOTHING_FORETOLD if made is None else asdict(foretell(replace(made, use=use), studio_tables(session)))
 
 
-def let_test_happen(session: Session, test_id: int, after: int, kind: str, data: dict[str, Any]) -> None:
-    """Let one thing happen in a test; it is on disk before anyone is told.
+def let_test_happen(session: Session, test_id: int, coming: Coming) -> bool:
+    """Let one thing happen in a test, on disk before anyone is told; return whether it is new, for a repeat changes nothing.
 
     Raises
     ------
@@ -108,11 +110,17 @@ def let_test_happen(session: Session, test_id: int, after: int, kind: str, data:
         If it cannot be meant.
     """
     row = find_tub_test(session, test_id)
-    state = _state(list_tub_test_events(session, [test_id])[test_id])
-    check_tub_event(state, kind, data, float(row.use["dose_g"] or 0.0))
-    add_tub_test_event(session, test_id, after, kind, data)
-    if kind == "closed":
+    events = [event_of_row(each) for each in list_tub_test_events(session, [test_id])[test_id]]
+    if is_repeat(coming, events):
+        return False
+    state = tub_state_of(events, _dose_g(row))
+    coming = follow(TUB_EVENTS, coming, events)
+    check_tub_event(state, coming.kind, coming.data)
+    read_before_kept(TUB_EVENTS, state, coming.as_event(), About())
+    add_tub_test_event(session, test_id, coming.after, coming.kind, coming.data, coming.id, coming.made_at)
+    if coming.kind == "closed":
         row.closed_at = datetime.now(UTC)
+    return True
 
 
 def look_at_test(session: Session, test_id: int) -> TubTest:
@@ -135,12 +143,15 @@ def looked_at(session: Session, rows: list[TubTestRow]) -> list[TubTest]:
     """Return some tests with the state their events add up to; a test whose code is closed says nothing of its formula."""
     happened = list_tub_test_events(session, [row.id for row in rows])
     series = series_by_id(session, {row.series_id for row in rows if row.series_id is not None})
-    return [TubTest(row, _state(happened[row.id]), _blind(row, series)) for row in rows]
+    return [
+        TubTest(row, tub_state_of([event_of_row(each) for each in happened[row.id]], _dose_g(row)), _blind(row, series))
+        for row in rows
+    ]
 
 
 def _blind(row: TubTestRow, series: dict[int, TestSeriesRow]) -> bool:
     return row.series_id is not None and (row.series_place or 0) >= series[row.series_id].opened
 
 
-def _state(rows: list[TubTestEventRow]) -> TubState:
-    return tub_state_of([TubEvent(row.seq, row.at.isoformat(), row.kind, row.data) for row in rows])
+def _dose_g(row: TubTestRow) -> float:
+    return float(row.use["dose_g"] or 0.0)

@@ -24,6 +24,7 @@ import { HeadRow } from "../../ui/HeadRow";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { DeviationLine } from "./DeviationLine";
 import { DrawnLots } from "./DrawnLots";
+import { HeldList } from "./HeldList";
 import { Outcome } from "./Outcome";
 
 /** The record of one batch: as planned, as weighed, as corrected, and what became of it. */
@@ -108,13 +109,14 @@ function BatchRecord({
         <Readings batch={batch} />
         <Story batch={batch} moment={moment} />
       </div>
-      {batch.closed_at && <DrawnLots batch={batch.id} />}
+      <HeldList batch={batch} act={act} />
+      {batch.closed_at && <DrawnLots batch={batch.id} act={act} />}
       {!batch.closed_at && <Outcome key={batch.state.seq} batch={batch} act={act} />}
       <Photos
         of={{ noun: "batches", id: batch.id }}
         names={batch.state.photos}
         what="Batch"
-        after={batch.closed_at ? null : batch.state.seq}
+        after={batch.state.seq}
         onKept={refresh}
       />
       <Foot batch={batch} act={act} />
@@ -171,6 +173,9 @@ function Story({ batch, moment }: { batch: Batch; moment: (iso: string) => strin
             </time>
             <span className={["skipped", "rescued", "corrected"].includes(entry.kind) ? "font-semibold" : ""}>
               {inUnits(entry.text)}
+              {entry.made_at && late(entry.made_at, entry.at) && (
+                <span className="text-soft"> Made {moment(entry.made_at)}, heard then.</span>
+              )}
             </span>
           </li>
         ))}
@@ -178,6 +183,10 @@ function Story({ batch, moment }: { batch: Batch; moment: (iso: string) => strin
     </section>
   );
 }
+
+const LATE_MS = 60_000;
+/** Whether an event was heard well after it was made: it had waited on a device. */
+const late = (made: string, heard: string) => new Date(heard).getTime() - new Date(made).getTime() > LATE_MS;
 
 function Foot({ batch, act }: { batch: Batch; act: (event: Happening) => Promise<boolean> }) {
   const [text, setText] = useState("");

@@ -20,6 +20,7 @@ import { useInTurn } from "../../lib/inTurn";
 import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
 import { KettleMark, useNotice } from "../../ui";
+import { HeldList, RefusedList } from "../batches/HeldList";
 import { useSetOutBatch } from "../rack/useSetOutBatch";
 import { useSound, useTouched } from "./alarm";
 import { BenchFrame, stepInHand } from "./BenchFrame";
@@ -42,12 +43,7 @@ export function BenchPage() {
 
 function Bench({ batch: known, reference }: { batch: Batch; reference: Reference }) {
   const say = useNotice();
-  const events = useBenchEvents(known, (lost) =>
-    say(
-      `This batch was moved on elsewhere; not written: ${lost.map((each) => each.kind).join(", ")}. Look what is missing.`,
-      { asks: true },
-    ),
-  );
+  const events = useBenchEvents(known);
   const batch = events.batch;
   const refresh = useRefreshBatch(batch.id);
   const devices = useStream(batch.id, known.state.seq, () => void refresh());
@@ -65,8 +61,7 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
       await events.act(event);
       return true;
     } catch (error) {
-      // Somebody else was faster: what is on disk is shown, and nothing is kept twice.
-      if (!(error instanceof ApiError && error.status === 409)) say(messageOf(error), { asks: true });
+      say(messageOf(error), { asks: true });
       return false;
     }
   }, pressOf);
@@ -88,12 +83,20 @@ function Bench({ batch: known, reference }: { batch: Batch; reference: Reference
         telling={events.busy}
         head={<Head batch={batch} />}
         said={
-          events.waiting > 0 && (
-            <p role="status" className="border-y-2 border-rosy py-1 text-bench-note font-semibold text-rosy">
-              The studio does not answer. {events.waiting} {events.waiting === 1 ? "thing is" : "things are"}{" "}
-              kept on this tablet and written down once it does.
-            </p>
-          )
+          <>
+            {events.waiting > 0 && (
+              <p
+                role="status"
+                className="border-y-2 border-rosy py-1 text-bench-note font-semibold text-rosy"
+              >
+                The studio does not answer. {events.waiting}{" "}
+                {events.waiting === 1 ? "thing is" : "things are"} kept on this tablet and written down once
+                it does.
+              </p>
+            )}
+            <HeldList batch={batch} act={act} />
+            <RefusedList refused={events.refused} onSetAside={events.setAside} />
+          </>
         }
         beside={
           <>

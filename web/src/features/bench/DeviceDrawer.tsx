@@ -4,23 +4,27 @@ import { type DrawerAct, openDrawer } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { NumberInput } from "../../ui";
 
-/** The drawer of the simulated devices: pour, heat, cool, breathe, unplug. */
+/** The drawer of the stand-in devices, where the studio has them: pour, heat, cool, breathe, unplug. */
 export function DeviceDrawer({ devices }: { devices: Devices }) {
   const [open, setOpen] = useState(false);
+  const standIns = [devices.scale, devices.thermometer, devices.hygrometer].some(
+    (reading) => reading?.source === "stand-in",
+  );
   const [mass, setMass] = useState("10");
   const does = (act: Pick<DrawerAct, "act"> & Partial<DrawerAct>) => () =>
     void openDrawer(act).catch(() => undefined);
   const poured = readDecimal(mass) ?? Number.NaN;
+  if (devices.live && !standIns) return null;
   const key = "min-h-12 border-b border-ink px-3 text-bench-key disabled:text-soft";
   return (
-    <section aria-label="Simulated devices" className="border-t border-ink">
+    <section aria-label="Stand-in devices" className="border-t border-ink">
       <button
         type="button"
         className="min-h-12 px-2 text-bench-key italic text-soft"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
-        {devices.live ? "Simulated devices" : "Devices are not heard"}
+        {devices.live ? "Stand-in devices: they measure nothing" : "Devices are not heard"}
       </button>
       {open && (
         <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1 pb-2 text-bench-key">

@@ -1,8 +1,9 @@
 import { useState } from "react";
-import { type Batch, useBatchLots } from "../../api";
+import type { Batch } from "../../api";
 import { emptied } from "../../lib/emptied";
 import { sayMass } from "../../lib/numbers";
 import { inUnits } from "../../lib/units";
+import { useJars } from "./jars";
 import type { StepProps } from "./step";
 
 /** Which jar the line in hand is taken from: the first to expire, or another by a tap or its code. */
@@ -15,13 +16,10 @@ export function LotLine({
   ingredient: string;
   act: StepProps["act"];
 }) {
-  const lots = useBatchLots(batch.id);
+  const jars = useJars(batch, ingredient);
   const [open, setOpen] = useState(false);
   const [code, setCode] = useState("");
-  const line = lots.data?.lines.find((each) => each.ingredient === ingredient);
-  if (!line || line.lots.length === 0) return null;
-  const named = batch.state.lots?.[ingredient];
-  const lot = line.lots.find((each) => each.id === named) ?? line.lots[0];
+  const { lot } = jars;
   if (!lot) return null;
   const onTake = async (taken: string) => {
     await act({ kind: "lot", ingredient, code: taken });
@@ -32,6 +30,16 @@ export function LotLine({
     <section aria-label="Jar" className="text-bench-key">
       <p>
         from jar <b>{lot.code}</b>
+        {jars.named ? "," : <span className="font-semibold text-rosy"> (assumed)</span>}{" "}
+        {!jars.named && (
+          <button
+            type="button"
+            className="min-h-12 border-b border-ink px-2 font-semibold"
+            onClick={() => void onTake(lot.code)}
+          >
+            It is this one
+          </button>
+        )}
         {lot.said.map((word) => (
           <span key={word.code} className="font-semibold text-rosy">
             {" "}
@@ -50,7 +58,7 @@ export function LotLine({
             if (code.trim()) void onTake(code);
           }}
         >
-          {line.lots
+          {jars.lots
             .filter((each) => each.id !== lot.id)
             .map((each) => (
               <button

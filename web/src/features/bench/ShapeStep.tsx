@@ -1,6 +1,8 @@
+import { useState } from "react";
 import { benchFigure, sayBenchMass } from "../../lib/numbers";
+import { type Doubt, doubtOf } from "../../lib/plausible";
 import { Words } from "./DoStep";
-import { Back, Press, TypedFigure } from "./parts";
+import { Back, DoubtAsked, Press, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 /** Pieces done, pieces weighed, running mean against the target. */
@@ -12,12 +14,19 @@ export function ShapeStep({ batch, step, devices, act, onBack }: StepProps) {
   const scale = devices.scale;
   const value = devices.live && scale && !scale.fault ? scale.value : null;
   const full = done >= wanted;
+  const more = wanted - batch.pieces;
   return (
     <div className="flex flex-col gap-4">
       <Words text={step.text} caution={step.caution} />
       <p className="text-bench-pieces font-medium leading-none">
         {done} <span className="text-title">of {wanted} pieces</span>
       </p>
+      {batch.bowls === 1 && more !== 0 && (
+        <p className="text-bench-note font-semibold text-rosy">
+          {batch.pieces} were planned; what was weighed gives {Math.abs(more)} {more > 0 ? "more" : "fewer"}{" "}
+          of the same weight.
+        </p>
+      )}
       <p className="text-state" role="status">
         {mean === null
           ? `A piece is meant to weigh ${sayBenchMass(target)}; weigh one now and then.`
@@ -40,15 +49,19 @@ export function ShapeStep({ batch, step, devices, act, onBack }: StepProps) {
         </Press>
       </div>
       {value !== null && value > 2 ? (
-        <Press onClick={() => void act({ kind: "sampled", mass_g: value })}>
-          Take {sayBenchMass(value)} as a piece
-        </Press>
+        <Sample
+          value={value}
+          target={target}
+          standIn={scale?.source === "stand-in"}
+          onTake={(mass_g, source) => void act({ kind: "sampled", mass_g, source })}
+        />
       ) : (
         <TypedFigure
           label="Weight of a piece in grams"
           unit="g"
           word="A piece"
-          onGive={(typed) => void act({ kind: "sampled", mass_g: typed })}
+          meant={target}
+          onGive={(typed) => void act({ kind: "sampled", mass_g: typed, source: "hand" })}
         />
       )}
       <div className="flex gap-3">
@@ -58,5 +71,45 @@ export function ShapeStep({ batch, step, devices, act, onBack }: StepProps) {
         </Press>
       </div>
     </div>
+  );
+}
+
+/** One piece on the scale, taken by a press; far from what is meant it is asked about once. */
+function Sample({
+  value,
+  target,
+  standIn,
+  onTake,
+}: {
+  value: number;
+  target: number;
+  standIn: boolean;
+  onTake: (mass_g: number, source: "scale" | "stand-in") => void;
+}) {
+  const [asked, setAsked] = useState<{ doubt: Doubt; value: number } | null>(null);
+  const take = (mass_g: number) => {
+    setAsked(null);
+    onTake(mass_g, standIn ? "stand-in" : "scale");
+  };
+  if (asked)
+    return (
+      <DoubtAsked
+        doubt={asked.doubt}
+        kept={sayBenchMass(asked.value)}
+        onKeep={() => take(asked.value)}
+        onInstead={take}
+        onBack={() => setAsked(null)}
+      />
+    );
+  return (
+    <Press
+      onClick={() => {
+        const doubt = doubtOf(value, target, "g");
+        if (doubt) setAsked({ doubt, value });
+        else take(value);
+      }}
+    >
+      Take {sayBenchMass(value)} as a piece{standIn && ", by the stand-in"}
+    </Press>
   );
 }

@@ -3,7 +3,7 @@ import { temperatureFigure } from "../../lib/numbers";
 import { inUnits, temperatureUnit } from "../../lib/units";
 import { useAlarm } from "./alarm";
 import { Words } from "./DoStep";
-import { Back, Press, TypedFigure } from "./parts";
+import { Back, Press, StandIn, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
 const TAKE_EVERY_S = 120;
@@ -13,6 +13,7 @@ export function TemperatureStep(props: StepProps) {
   const { batch, step, devices, act, onBack } = props;
   const reading = devices.thermometer;
   const value = devices.live && reading && !reading.fault ? reading.value : null;
+  const source = reading?.source === "stand-in" ? "stand-in" : "thermometer";
   const low = step.low_c;
   const high = step.high_c;
   const verdict =
@@ -32,8 +33,8 @@ export function TemperatureStep(props: StepProps) {
     const now = Date.now();
     if (value === null || now - last.current < (TAKE_EVERY_S * 1000) / batch.clock_rate) return;
     last.current = now;
-    void taking.current({ kind: "temperature", step: step.key, value_c: value, source: "thermometer" });
-  }, [value, step.key, batch.clock_rate]);
+    void taking.current({ kind: "temperature", step: step.key, value_c: value, source });
+  }, [value, source, step.key, batch.clock_rate]);
   const watch = batch.watch;
   const right = verdict === "right" || (value === null && watch?.verdict === "work");
   return (
@@ -56,7 +57,8 @@ export function TemperatureStep(props: StepProps) {
           className="whitespace-nowrap text-[min(180px,22vh,14vw)] font-medium leading-[0.95]"
           data-reading="thermometer"
         >
-          {temperatureFigure(value, 1)} <span className="text-bench-unit-large">{temperatureUnit()}</span>
+          {temperatureFigure(value, 1)} <span className="text-bench-unit-large">{temperatureUnit()}</span>{" "}
+          <StandIn reading={reading} />
         </p>
       )}
       <TemperatureStrip value={value ?? watch?.temperature_c ?? null} low={low} high={high} />

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ComponentProps } from "react";
 import { describe, expect, it, vi } from "vitest";
@@ -19,18 +20,21 @@ const onScale = (value: number, stable = true): Props["devices"] => ({
 function weigh([first = onScale(0), ...others]: Props["devices"][]) {
   const act = vi.fn().mockResolvedValue(true);
   const step = { key: "body/0", target_g: 100, tolerance_g: 1 } as BenchStep;
+  const queries = new QueryClient();
   const page = (devices: Props["devices"]) => (
-    <NoticeProvider>
-      <WeighStep
-        batch={{ id: 1 } as Batch}
-        step={step}
-        devices={devices}
-        ingredients={new Map()}
-        act={act}
-        onBack={() => {}}
-        onSkip={() => {}}
-      />
-    </NoticeProvider>
+    <QueryClientProvider client={queries}>
+      <NoticeProvider>
+        <WeighStep
+          batch={{ id: 1 } as Batch}
+          step={step}
+          devices={devices}
+          ingredients={new Map()}
+          act={act}
+          onBack={() => {}}
+          onSkip={() => {}}
+        />
+      </NoticeProvider>
+    </QueryClientProvider>
   );
   const shown = render(page(first));
   for (const devices of others) shown.rerender(page(devices));

@@ -4,10 +4,15 @@ import { benchFigure, figure, sayBenchMass, sayMass } from "../../lib/numbers";
 import { inUnits, massUnit } from "../../lib/units";
 import { useNotice } from "../../ui";
 import { BenchStrip } from "./BenchStrip";
+import { useJars, WhichJar } from "./jars";
 import { LotLine } from "./LotLine";
-import { Back, HoldPress, Press, TypedFigure } from "./parts";
+import { Back, HoldPress, Press, StandIn, TypedFigure } from "./parts";
 import type { StepProps } from "./step";
 
+type Source = "scale" | "hand" | "stand-in";
+
+/** Less than this on the scale is nothing that could be kept [g]. */
+const LEAST_KEPT_G = 0.05;
 const STILL_READINGS = 4; // a third of a second of stillness, seen again and again
 
 /** Weigh one line: by itself once the reading is still and within tolerance, or by one press. */
@@ -27,8 +32,14 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
   const armed = useRef(false);
   const say = useNotice();
 
-  const keep = async (actual_g: number, source: "scale" | "hand") => {
-    await act({ kind: "weighed", step: step.key, actual_g, source });
+  const jars = useJars(batch, step.ingredient);
+  const [short, setShort] = useState<{ actual_g: number; source: Source } | null>(null);
+  const source: Source = scale?.source === "stand-in" ? "stand-in" : "scale";
+
+  const keep = async (actual_g: number, by: Source) => {
+    if (short === null && jars.isShort(actual_g)) return setShort({ actual_g, source: by });
+    setShort(null);
+    await act({ kind: "weighed", step: step.key, actual_g, source: by });
   };
   const keepNow = useRef(keep);
   keepNow.current = keep;
@@ -38,7 +49,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
     seen.current = armed.current && still && within ? seen.current + 1 : 0;
     if (seen.current < STILL_READINGS || value === null) return;
     seen.current = 0;
-    void keepNow.current(value, "scale");
+    void keepNow.current(value, source);
   }, [scale]);
 
   const askWays = async () => {
@@ -60,10 +71,23 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
       step: step.key,
       actual_g: value,
       way: way.way as "keep",
-      source: "scale",
+      source,
     });
   };
 
+  if (short && step.ingredient)
+    return (
+      <WhichJar
+        jars={jars}
+        actual_g={short.actual_g}
+        onJar={async (code, mass_g) => {
+          const ingredient = step.ingredient ?? "";
+          if (code !== null && !(await act({ kind: "lot", ingredient, code, mass_g }))) return;
+          await keep(short.actual_g, short.source);
+        }}
+        onBack={() => setShort(null)}
+      />
+    );
   if (value === null || byHand)
     return (
       <div className="flex flex-col gap-4">
@@ -76,7 +100,12 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
             : "Type what the other scale shows."}
         </p>
         {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
-        <TypedFigure label="Weighed, in grams" unit="g" onGive={(typed) => void keep(typed, "hand")} />
+        <TypedFigure
+          label="Weighed, in grams"
+          unit="g"
+          meant={target}
+          onGive={(typed) => void keep(typed, "hand")}
+        />
         <div className="flex gap-3">
           <Back onBack={onBack} wide />
           <Press onClick={onSkip}>Leave it out…</Press>
@@ -94,6 +123,7 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
       >
         {benchFigure(value)} <span className="text-bench-unit-large">{massUnit()}</span>
       </p>
+      <StandIn reading={scale} />
       <BenchStrip value={value} target={target} tolerance={tolerance} />
       {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
       <div className="flex items-baseline justify-between gap-6">
@@ -118,11 +148,13 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
               {reckoning ? "Reckoning…" : still ? "What now?" : "Settling…"}
             </Press>
           ) : within ? (
-            <Press next onClick={() => void keep(value, "scale")}>
+            <Press next onClick={() => void keep(value, source)}>
               Keep {benchFigure(value)}
             </Press>
           ) : (
-            <HoldPress onHeld={() => void keep(value, "scale")}>Hold to keep {benchFigure(value)}</HoldPress>
+            value >= LEAST_KEPT_G && (
+              <HoldPress onHeld={() => void keep(value, source)}>Hold to keep {benchFigure(value)}</HoldPress>
+            )
           )}
         </div>
       )}

@@ -1,4 +1,6 @@
 import { type ButtonHTMLAttributes, useEffect, useRef, useState } from "react";
+import type { DeviceReading } from "../../api";
+import { type Doubt, doubtOf } from "../../lib/plausible";
 import { readTyped, unitShown } from "../../lib/units";
 import { NumberInput } from "../../ui";
 
@@ -73,23 +75,43 @@ export function TypedFigure({
   unit,
   onGive,
   word = "Keep it",
+  meant = null,
 }: {
   label: string;
   unit: string;
   onGive: (value: number) => void;
   word?: string;
+  /** What it should come to: what is more than twice that, or less than half, is asked about once. */
+  meant?: number | null;
 }) {
   const [text, setText] = useState("");
+  const [doubt, setDoubt] = useState<Doubt | null>(null);
   const value = readTyped(text, unit);
   const good = value !== null && !Number.isNaN(value);
+  const give = (figure: number) => {
+    setDoubt(null);
+    setText("");
+    onGive(figure);
+  };
+  if (doubt !== null && good)
+    return (
+      <DoubtAsked
+        doubt={doubt}
+        kept={`${text.trim()} ${unitShown(unit)}`}
+        onKeep={() => give(value)}
+        onInstead={give}
+        onBack={() => setDoubt(null)}
+      />
+    );
   return (
     <form
       className="flex items-stretch gap-3"
       onSubmit={(event) => {
         event.preventDefault();
         if (!good) return;
-        onGive(value);
-        setText("");
+        const doubtful = doubtOf(value, meant, unit);
+        if (doubtful === null) give(value);
+        else setDoubt(doubtful);
       }}
     >
       <label className="flex flex-1 items-baseline gap-2 border-t-2 border-ink bg-lit px-4">
@@ -108,6 +130,42 @@ export function TypedFigure({
       </Press>
     </form>
   );
+}
+
+/** A doubtful figure is asked about once: it is right, it was grams, or it is typed again. */
+export function DoubtAsked({
+  doubt,
+  kept,
+  onKeep,
+  onInstead,
+  onBack,
+}: {
+  doubt: Doubt;
+  /** The figure as it was given. */
+  kept: string;
+  onKeep: () => void;
+  onInstead: (value: number) => void;
+  onBack: () => void;
+}) {
+  const { instead } = doubt;
+  return (
+    <section aria-label="Is that right?" className="flex flex-col gap-3">
+      <p role="alert" className="text-state font-semibold text-rosy">
+        {doubt.question}
+      </p>
+      <div className="flex gap-3">
+        <Press onClick={onBack}>No, again</Press>
+        {instead && <Press onClick={() => onInstead(instead.value)}>{instead.label}</Press>}
+        <Press onClick={onKeep}>Yes, {kept}</Press>
+      </div>
+    </section>
+  );
+}
+
+/** A reading of a stand-in: said in words wherever it is shown. */
+export function StandIn({ reading }: { reading: DeviceReading | null }) {
+  if (reading?.source !== "stand-in") return null;
+  return <span className="text-bench-note font-semibold text-rosy">stand-in: nobody measures this</span>;
 }
 
 /** Where the batch is: one tick a step. */

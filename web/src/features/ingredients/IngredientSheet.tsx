@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import {
   type Certificate,
@@ -13,6 +13,7 @@ import {
   useSetPrice,
 } from "../../api";
 import { emptied } from "../../lib/emptied";
+import { AskedOnce } from "../../lib/plausible";
 import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { Button, Field, NumberInput, Strip, useNotice } from "../../ui";
 import { CertificateFields } from "./CertificateFields";
@@ -211,11 +212,14 @@ function Stock({ item }: { item: IngredientAnswer }) {
   const [text, setText] = useState(known);
   const [error, setError] = useState<string>();
   const save = useSaveStock();
+  const asked = useRef(new AskedOnce());
   const submit = async () => {
     if (text.trim() === known) return;
     const on_hand_g = readTyped(text, "g");
     if (on_hand_g !== null && !(Number.isFinite(on_hand_g) && on_hand_g >= 0))
       return setError("On hand must be a mass, or empty.");
+    const doubt = on_hand_g === null ? "" : asked.current.about(on_hand_g, item.on_hand_g, "g");
+    if (doubt) return setError(doubt);
     try {
       await save.mutateAsync({ id: item.id, on_hand_g });
       setError(undefined);

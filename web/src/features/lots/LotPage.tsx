@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   type Certificate,
@@ -10,6 +10,7 @@ import {
   useWithdrawLot,
 } from "../../api";
 import { benchFigure, sayBenchMass } from "../../lib/numbers";
+import { AskedOnce } from "../../lib/plausible";
 import { inUnits, massUnit, readTyped } from "../../lib/units";
 import { Button, Field, NumberInput, useNotice } from "../../ui";
 import { CertificateFields } from "../ingredients";
@@ -73,6 +74,11 @@ function Sheet({ trace }: { trace: LotTrace }) {
                 </Link>
                 <span>{use.pieces} pieces</span>
                 <span>{sayBenchMass(use.mass_g)}</span>
+                {use.assumed_g > 0 && (
+                  <span className="font-semibold text-rosy">
+                    {use.assumed_g >= use.mass_g ? "assumed" : `${sayBenchMass(use.assumed_g)} of it assumed`}
+                  </span>
+                )}
                 <span className="text-soft">{use.made_at.slice(0, 10)}</span>
               </li>
             ))}
@@ -123,6 +129,7 @@ function Count({ trace }: { trace: LotTrace }) {
   const [left, setLeft] = useState("");
   const [reason, setReason] = useState("");
   const count = useCountLot(trace.lot.id);
+  const asked = useRef(new AskedOnce());
   const withdraw = useWithdrawLot(trace.lot.id);
   const say = useNotice();
   const navigate = useNavigate();
@@ -137,6 +144,9 @@ function Count({ trace }: { trace: LotTrace }) {
   const onCount = () => {
     const left_g = readTyped(left, "g");
     if (left_g === null || Number.isNaN(left_g)) return say("How much is in it?", { asks: true });
+    if (left_g < 0) return say("A jar holds nothing at the least: count it again.", { asks: true });
+    const doubt = asked.current.about(left_g, trace.lot.left_g, "g");
+    if (doubt) return say(doubt, { asks: true });
     void attempt(
       () => count.mutateAsync({ left_g, reason }),
       () => {

@@ -12,7 +12,7 @@ interface Props {
 export function SetOutSheet({ places, onClose }: Props) {
   const [name, setName] = useState("");
   const [formula, setFormula] = useState("");
-  const [pieces, setPieces] = useState("6");
+  const [pieces, setPieces] = useState("");
   const [trays, setTrays] = useState("1");
   const [place, setPlace] = useState(places[0]?.name ?? "rack");
   const [ago, setAgo] = useState("0");

@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { type Tray, useReference, useStream, useWeighIn } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { benchFigure, sayMass } from "../../lib/numbers";
+import { AskedOnce } from "../../lib/plausible";
 import { massUnit, readTyped, typedOf } from "../../lib/units";
 import { NumberInput, Sheet, useNotice } from "../../ui";
 
@@ -27,6 +28,7 @@ export function WeighSheet({ tray, onClose }: Props) {
     typedOf(Number(localStorage.getItem(STEP_KEY) ?? USUAL_STEP_G), "g"),
   );
   const keep = useWeighIn();
+  const asked = useRef(new AskedOnce());
   const say = useNotice();
   const scale = devices.live && devices.scale && !devices.scale.fault ? devices.scale : null;
   const byHand = readTyped(typed, "g");
@@ -35,12 +37,17 @@ export function WeighSheet({ tray, onClose }: Props) {
   const tare_g = readTyped(tare, "g") ?? 0;
   const step = readTyped(steps, "g") ?? USUAL_STEP_G;
   const needed = tray.reading.fit?.pan_needed_g ?? pan_steps * step;
+  const standIn = scale?.source === "stand-in";
+  const before = tray.state.weighings.at(-1);
+  const meant_g = before ? before.mass_g / before.pieces : 0;
   const onKeep = async () => {
     if (mass_g === null || !(mass_g > 0)) return "Put the pan on the scale, or type what it shows.";
     if (count === null || !Number.isInteger(count)) return "How many pieces lie on it? A whole number.";
     if (Number.isNaN(tare_g)) return "The tare is a number, or empty.";
     if (!(step > 0 && step <= 100))
       return "The scale's step is what it shows at the least, such as a tenth of a gram.";
+    const doubt = asked.current.about(mass_g - tare_g, meant_g * count, "g");
+    if (doubt) return doubt;
     localStorage.setItem(STEP_KEY, String(step));
     const after = await keep.mutateAsync({
       tray,
@@ -48,8 +55,10 @@ export function WeighSheet({ tray, onClose }: Props) {
       pieces: count,
       tare_g,
       scale_step_g: step,
-      source: byHand === null ? "scale" : "hand",
-      ...(devices.hygrometer?.value != null ? { humidity_pct: devices.hygrometer.value } : {}),
+      source: byHand !== null ? "hand" : standIn ? "stand-in" : "scale",
+      ...(devices.hygrometer?.source === "device" && devices.hygrometer.value != null
+        ? { humidity_pct: devices.hygrometer.value }
+        : {}),
     });
     say(after.reading.message);
     onClose();
@@ -79,6 +88,7 @@ export function WeighSheet({ tray, onClose }: Props) {
           : scale.stable
             ? "Still."
             : "Settling…"}{" "}
+        {standIn && <b className="text-rosy">A stand-in: nobody measures this.</b>}{" "}
         {mass_g !== null && mass_g - tare_g > 0 && mass_g - tare_g < needed && (
           <b className="text-rosy">
             The scale is too coarse for so little: put {sayMass(Math.ceil(needed))} of pieces on it, five or

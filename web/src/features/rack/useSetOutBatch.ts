@@ -9,7 +9,7 @@ export function useSetOutBatch(batch: Batch) {
   const say = useNotice();
   return async () => {
     try {
-      const pieces = batch.state.pieces_done || batch.pieces;
+      const pieces = batch.pieces_now;
       await setOut.mutateAsync({ batch_id: batch.id, pieces, key: `rack-batch-${batch.id}` });
       await navigate("/rack");
     } catch (error) {

@@ -187,6 +187,16 @@ function Form({ said }: { said: Settings }) {
           onChange={(event) => put({ currency: event.target.value.toUpperCase() })}
         />
       </section>
+      <label className="flex min-h-9 items-center gap-2">
+        <input
+          type="checkbox"
+          className="accent-[var(--ink)]"
+          checked={typed.stand_ins ?? false}
+          onChange={(event) => put({ stand_ins: event.target.checked })}
+        />
+        Stand-in devices at the bench, to try it without a scale: what they show nobody measured, and the
+        record says so
+      </label>
       <Rates typed={typed} put={put} />
       <Deliveries typed={typed} put={put} />
       <Hours typed={typed} put={put} />

@@ -1,6 +1,7 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { type TubTestSave, useSettings, useUsual } from "../../api";
 import { figure, sayMass } from "../../lib/numbers";
+import { AskedOnce } from "../../lib/plausible";
 import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
 import { NumberInput, WaterOptions } from "../../ui";
 
@@ -10,6 +11,8 @@ const WAYS = {
   whole: "whole",
 } as const;
 
+/** What a bath is usually given, asked about beyond twice and under half of it [g]. */
+const USUAL_DOSE_G = 40;
 /** Less than this is no tub to lie in [L]. */
 const BUCKET_L = 20;
 
@@ -34,12 +37,15 @@ export function useBath() {
     water: "moderate",
     way: "crumbled",
   });
+  const asked = useRef(new AskedOnce());
   const tubs = useSettings().data?.tubs ?? [];
   const usual_c = useUsual()?.use.bath_c;
   const celsius = typed.celsius ?? (usual_c === undefined ? "" : typedOf(usual_c, "°C"));
   const read = (): Bath | string => {
     const [dose_g, bath_c] = [readTyped(typed.dose, "g"), readTyped(celsius, "°C")];
     if (dose_g === null || !(dose_g > 0)) return "How much goes into the bath?";
+    const doubt = asked.current.about(dose_g, USUAL_DOSE_G, "g");
+    if (doubt) return doubt;
     if (bath_c === null || !(bath_c >= 5 && bath_c <= 60))
       return `How warm is the bath, in ${temperatureUnit()}?`;
     const tub = tubs[typed.tub];

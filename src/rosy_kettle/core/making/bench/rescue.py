@@ -17,6 +17,10 @@ from rosy_kettle.core.records import Formula, Tables
 __all__ = ["RescueOption", "rescue_options"]
 
 
+LEAST_MOVE_G = 0.05  # half a step of a bench scale: less is no other amount
+NOTHING_TO_WEIGH = "nothing is still to be weighed"
+
+
 @dataclass(frozen=True, slots=True)
 class RescueOption:
     """One way out, with its effect on the whole batch."""
@@ -62,7 +66,8 @@ def rescue_options(
     Returns
     -------
     tuple
-        Take out, scale up, rebalance, keep: the impossible ones say why
+        Take out, scale up, rebalance, keep: the impossible ones say why; one that gains nothing, or that comes to the same
+        as another, is not among them
     """
     if step.position is None or step.target_g is None:
         return ()
@@ -84,7 +89,23 @@ def rescue_options(
             effects_of(before, with_masses_at(formula, kept), tables),
         ),
     }  # fmt: skip
-    return tuple(way() for name, way in ways.items() if only in {None, name})
+    return _worth_a_press(tuple(way() for name, way in ways.items() if only in {None, name}), kept)
+
+
+def _worth_a_press(ways: tuple[RescueOption, ...], kept: Mapping[int, float]) -> tuple[RescueOption, ...]:
+    """Leave out what moves nothing, for that is to keep it, and the second of two ways that come to the same."""
+    found: list[RescueOption] = []
+    for way in ways:
+        moves = {position: mass_g for position, mass_g in way.targets.items() if abs(mass_g - kept[position]) >= LEAST_MOVE_G}
+        idle = way.way in {"scale-up", "rebalance"} and not way.why_not and not moves
+        same = any(moves and _alike(way.targets, other.targets) for other in found)
+        if not (idle or same or way.why_not == NOTHING_TO_WEIGH):
+            found.append(way)
+    return tuple(found)
+
+
+def _alike(targets: Mapping[int, float], others: Mapping[int, float]) -> bool:
+    return targets.keys() == others.keys() and all(abs(targets[each] - others[each]) < LEAST_MOVE_G for each in targets)
 
 
 def _scale_up(
@@ -97,7 +118,7 @@ def _scale_up(
     text = f"Weigh everything still to come × {factor:.3f}; the bowl comes to {batch_g:.0f} g."
     why_not = ""
     if not waiting:
-        why_not = "nothing is still to be weighed"
+        why_not = NOTHING_TO_WEIGH
     elif capacity_g is not None and batch_g > capacity_g:
         why_not = f"the bowl holds {capacity_g:.0f} g"
     else:
@@ -118,7 +139,7 @@ def _rebalance(
     kept: Mapping[int, float], waiting: Sequence[int], targets: Sequence[Target],
 ) -> RescueOption:  # fmt: skip
     text = "Rebalance what is still to come, so that the readings stay as wanted."
-    nothing = RescueOption("rebalance", text, "nothing is still to be weighed", {}, sum(kept.values()), ())
+    nothing = RescueOption("rebalance", text, NOTHING_TO_WEIGH, {}, sum(kept.values()), ())
     if not waiting:
         return nothing
     poured = state.poured() | {step.position}

@@ -44,6 +44,8 @@ class BenchStep:
     high_c: float | None = None
     shares: tuple[tuple[str, float], ...] = ()
     """Portions that are split off this dough, by mass [g]."""
+    share_lines: tuple[tuple[str, tuple[int, ...]], ...] = ()
+    """Places in the formula of the lines that are in each share when it is split off."""
     pieces: int | None = None
     piece_mass_g: float | None = None
     gate_rh_pct: float | None = None
@@ -107,7 +109,8 @@ def step_from(stored: Mapping[str, Any]) -> BenchStep:
         The step
     """
     shares = tuple((str(name), float(mass_g)) for name, mass_g in stored["shares"])
-    return BenchStep(**{**stored, "shares": shares})
+    lines = tuple((str(name), tuple(int(each) for each in held)) for name, held in stored.get("share_lines", ()))
+    return BenchStep(**{**stored, "shares": shares, "share_lines": lines})
 
 
 def _timed(steps: Sequence[BenchStep], whole: Evaluation) -> list[BenchStep]:
@@ -152,7 +155,9 @@ def _step(
     if kind == "rest":
         return replace(made, minutes=REST_MIN)
     if kind == "split":
-        return replace(made, shares=_shares(step, formula, tables, sheet))
+        lines = _share_lines(step, formula, tables, sheet)
+        mass_g = {line.position: line.mass_g for group in sheet.groups for line in group.lines}
+        return replace(made, share_lines=lines, shares=tuple((name, sum(mass_g[each] for each in held)) for name, held in lines))
     if kind == "shape":
         return replace(made, pieces=sheet.pieces, piece_mass_g=sheet.piece_mass_g)
     melt_c = tables.methods[sheet.method].melt_c
@@ -163,16 +168,18 @@ def _step(
     return made
 
 
-def _shares(step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet) -> tuple[tuple[str, float], ...]:
-    """Return what each portion is split off with [g]: of the whole dough, or of what is in the bowl when wetting comes later."""
+def _share_lines(
+    step: RunSheetStep, formula: Formula, tables: Tables, sheet: RunSheet
+) -> tuple[tuple[str, tuple[int, ...]], ...]:  # fmt: skip
+    """Return the lines each portion is split off with: of the whole dough, or of what is in the bowl when wetting comes later."""
     wetting = next((each.number for each in sheet.steps if each.kind in {"wet", "melt"}), 0)
     held_back = {school.id for school in sheet.schools if school.taken in {"after", "last"}}
-    shares = {portion.name: 0.0 for portion in formula.portions}
+    shares: dict[str, tuple[int, ...]] = {portion.name: () for portion in formula.portions}
     for group in sheet.groups:
         for line in group.lines:
             waits = _waits(tables.ingredients[line.ingredient], held_back) or group.phase not in DRY_PHASES
             if step.number > wetting or not waits:
-                shares[group.portion] += line.mass_g
+                shares[group.portion] += (line.position,)
     return tuple(shares.items())
 
 

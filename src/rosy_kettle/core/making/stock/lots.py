@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from rosy_kettle.core.errors import InputError
 
-__all__ = ["Draw", "Lot", "LotWord", "draw_from_lots", "in_drawing_order", "words_of_lot"]
+__all__ = ["Draw", "Lot", "LotWord", "Said", "draw_from_lots", "draws_of_line", "in_drawing_order", "words_of_lot"]
 
 NEARLY_OUT_SHARE = 0.1  # of what was bought [-]; project default
 NEARLY_EXPIRED_DAYS = 30
@@ -35,6 +35,16 @@ class Draw:
 
     lot_id: int
     mass_g: float
+    assumed: bool = True
+    """Whether nobody has said that it came from this one."""
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """A jar that somebody named for a line: so many grams of it, or all that no other jar is named for."""
+
+    lot_id: int
+    mass_g: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +118,42 @@ def draw_from_lots(lots: Sequence[Lot], mass_g: float, today: date, chosen: int 
         over = next((each.mass_g for each in taken if each.lot_id == last), 0.0)
         taken = [each for each in taken if each.lot_id != last] + [Draw(last, over + rest_g)]
     return taken
+
+
+def draws_of_line(lots: Sequence[Lot], mass_g: float, today: date, said: Sequence[Said]) -> list[Draw]:
+    """Return what a line was taken from: first the jars that were named, each for no more than it holds; the rest is assumed.
+
+    Parameters
+    ----------
+    lots : Sequence
+        Lots of the ingredient
+    mass_g : float
+        What was used [g]
+    today : date
+        The day it was used
+    said : Sequence
+        Jars that were named, those with a mass before the one for the rest
+
+    Returns
+    -------
+    list of Draw
+        Together the mass; each says whether it was named or is assumed
+
+    Raises
+    ------
+    InputError
+        If the mass is below nothing.
+    """
+    by_id = {lot.id: lot for lot in lots}
+    rest_g, named = mass_g, []
+    for jar in sorted((each for each in said if each.lot_id in by_id), key=lambda each: each.mass_g is None):
+        holds_g = max(0.0, by_id[jar.lot_id].left_g)
+        part_g = min(rest_g, holds_g, rest_g if jar.mass_g is None else jar.mass_g)
+        if part_g > 0:
+            named.append(Draw(jar.lot_id, part_g, assumed=False))
+            by_id[jar.lot_id] = replace(by_id[jar.lot_id], left_g=holds_g - part_g)
+            rest_g -= part_g
+    return named + draw_from_lots(list(by_id.values()), rest_g, today) if rest_g > 0 or mass_g < 0 else named
 
 
 def words_of_lot(lot: Lot, today: date) -> list[LotWord]:

@@ -11,6 +11,7 @@ from rosy_kettle.store.plain_rows import plain_row
 from rosy_kettle.usecases.studio.exchange.nouns import Told, events_table, table_of, unpointed
 from rosy_kettle.usecases.studio.exchange.read_back import read_back
 from rosy_kettle.usecases.studio.exchange.take_in import FROM_THERE, Intake
+from rosy_kettle.usecases.studio.exchange.told_files import NAMED
 
 __all__ = ["take_told"]
 
@@ -101,5 +102,7 @@ def _events_here(intake: Intake, table: Table, of: str, id_: int) -> list[dict[s
 
 
 def _rest(row: dict[str, Any]) -> dict[str, Any]:
-    told: dict[str, Any] = unpointed({name: value for name, value in row.items() if name not in {"id", "request_key"}})
+    told: dict[str, Any] = unpointed(
+        {name: value for name, value in row.items() if name not in {"id", "request_key"} and (name not in NAMED or value)}
+    )
     return told

@@ -19,6 +19,8 @@ from rosy_kettle.usecases.studio.exchange.read_back import batch_record
 
 __all__ = ["Files", "Runner", "Sheaf", "beside", "told_files"]
 
+NAMED = frozenset({"event_id", "made_at"})
+"""What an event of a former studio has none of, and then does not say."""
 AHEAD = 3  # sheaves handed over before the first one is waited for: enough that neither process waits, and little memory
 
 Files = list[tuple[str, bytes]]
@@ -47,7 +49,7 @@ def told_files(sheaf: Sheaf) -> Files:
     happened: dict[int, list[dict[str, Any]]] = {row["id"]: [] for row in rows}
     if events is not None:
         for each in told_rows(sheaf.events, events):
-            happened[each.pop(noun.of)].append(each)
+            happened[each.pop(noun.of)].append({name: value for name, value in each.items() if name not in NAMED or value})
     files = []
     for row in rows:
         data = head | {"studio": row} | ({} if events is None else {"events": happened[row["id"]]})
