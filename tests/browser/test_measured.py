@@ -53,7 +53,9 @@ def test_a_photo_of_a_bath_stands_with_its_test(server: Server, open_page: OpenP
     photos.get_by_label("Add a photo").set_input_files(
         files=FilePayload(name="list.png", mimeType="image/png", buffer=b"soda, acid")
     )
-    expect(page.get_by_role("status").filter(has_text=re.compile("photo|picture", re.IGNORECASE)).first).to_be_attached()
+    expect(photos.get_by_role("alert")).to_contain_text("A photo was not taken over")
+    photos.get_by_role("button", name="Set it aside").click()
+    expect(photos.get_by_role("alert")).to_have_count(0)
     expect(photos.get_by_role("img")).to_have_count(1)
 
 

@@ -64,6 +64,9 @@ def test_the_rack_is_walked_by_keys_and_a_scale_that_is_too_coarse_says_so(serve
     page.get_by_role("button", name="Set pieces out").click()
     sheet.get_by_label("Name").fill("from a friend")
     page.keyboard.press("Enter")
+    expect(sheet.get_by_role("alert")).to_contain_text("How many pieces?")
+    sheet.get_by_label("Pieces").fill("6")
+    page.keyboard.press("Enter")
     expect(page.get_by_role("region", name="from a friend")).to_be_visible()
 
 

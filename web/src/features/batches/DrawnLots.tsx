@@ -75,7 +75,7 @@ function Right({
           type="button"
           className="min-h-6 border-b border-ink"
           disabled={busy}
-          aria-label={`${name} came from ${code}`}
+          aria-label={`It was this one: ${name} from ${code}`}
           onClick={() => named(code)}
         >
           It was this one
