@@ -227,7 +227,9 @@ def ingredients() -> None:
 @click.option("--host", default="127.0.0.1", show_default=True)
 @click.option("--port", default=DEFAULT_PORT, show_default=True, type=click.IntRange(0, 65535))
 @click.option("--seed-demo", is_flag=True, help="Fill a studio that has no formula yet with the demo data.")
-@click.option("--scale-port", default=None, help="Serial port of a real scale, such as /dev/ttyUSB0; none takes the stand-in.")
+@click.option(
+    "--scale-port", default=None, help="Serial port of a real scale, such as /dev/ttyUSB0; without it weighings are typed."
+)
 @click.option(
     "--lan", is_flag=True, help="Serve the network too: devices that are paired on this machine's screen come in, nobody else."
 )
@@ -237,12 +239,21 @@ def ingredients() -> None:
     help="Serve beyond this machine although nobody is asked who they are: all on the network can read and change the studio.",
 )
 @click.option(
+    "--name",
+    "names",
+    multiple=True,
+    help="A name the studio is reached under, such as studio.lan behind a proxy; repeatable. Its own addresses need none.",
+)
+@click.option(
     "--clock-rate",
     default=1.0,
     type=click.FloatRange(1.0, 3600.0),
     help="How fast the bench's clock runs; for trying things out.",
 )
-def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, lan: bool, unguarded: bool, clock_rate: float) -> None:
+def serve(
+    host: str, port: int, seed_demo: bool, scale_port: str | None, lan: bool, unguarded: bool, names: tuple[str, ...],
+    clock_rate: float,
+) -> None:  # fmt: skip
     """Serve the studio in the data folder."""
     gc.disable()  # until all is loaded: looking for garbage among what stays is a tenth of the start
     from rosy_kettle.api.server import serve_studio  # imported late: the other commands start faster without the server
@@ -250,7 +261,7 @@ def serve(host: str, port: int, seed_demo: bool, scale_port: str | None, lan: bo
 
     bench = open_devices(BenchClock(clock_rate), scale_port)
     reached = "0.0.0.0" if lan and host == "127.0.0.1" else host  # noqa: S104 - asked for, and guarded by pairing
-    serve_studio(reached, port, seed_demo=seed_demo, bench=bench, unguarded=unguarded, lan=lan)
+    serve_studio(reached, port, seed_demo=seed_demo, bench=bench, unguarded=unguarded, lan=lan, names=names)
 
 
 @commands.command()
@@ -285,12 +296,15 @@ def backup(file: Path) -> None:
 
 
 @commands.command()
-def check() -> None:
+@click.option("--repair", is_flag=True, help="Accept that acknowledged writes are missing, and count on from what is there.")
+def check(*, repair: bool) -> None:
     """Print whether the studio's file is whole, and what is in it, as JSON."""
     from rosy_kettle.usecases.studio.keep_copies import check_studio  # as above
 
-    found = check_studio()
+    found = check_studio(repair=repair)
     _print_json(asdict(found))
+    if found.missing_after is not None:
+        raise InputError(next(each.text for each in found.warnings if each.code == "missing_writes"), quantity="file")
     if found.integrity != "ok":
         raise InputError("The studio's file is damaged; restore a backup.", quantity="file")
 

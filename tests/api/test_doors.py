@@ -12,6 +12,7 @@ import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
+from rosy_kettle.api.doors import host_of
 from tests.api.test_batches import begun
 
 FORMULA = {"format": "rosy-kettle/formula", "version": 1, "name": "door", "portions": []}
@@ -129,3 +130,28 @@ def test_bombs_and_strangers_are_no_photos_and_leave_nothing_behind(client: Flas
     with client.get(f"/api/batches/{batch['id']}/photos/{kept[0].name}") as mine:
         assert mine.status_code == 200
     assert client.get(f"/api/batches/{other['id']}/photos/{kept[0].name}").status_code == 404
+
+
+@pytest.mark.parametrize("host", [
+    "[::1].evil", "evil@127.0.0.1", "127.0.0.1/evil", "127.0.0.1:99999", "127.0.0.1:0", "127.0.0.1:", "127.0.0.1?x", "127.0.0.1#x",
+    "127.0.0.1 evil", "[::1", "::1", "[::1]evil", "127.0.0.1\\evil", "", "127.0.0.1:8421:1", "[127.0.0.1]", "[::1%lo]", ".127.0.0.1",
+])  # fmt: skip
+def test_a_host_is_read_by_its_grammar(client: FlaskClient, host: str) -> None:
+    """RFC 3986, 3.2.2: a name, an address, or an IPv6 address in brackets, and a port that there is."""
+    assert host_of(host) not in {"127.0.0.1", "localhost", "::1"}
+    assert client.get("/api/health", headers={"Host": host}).status_code == 421
+
+
+@pytest.mark.parametrize(("header", "host"), [
+    ("127.0.0.1:8421", "127.0.0.1"), ("LocalHost", "localhost"), ("[::1]:65535", "::1"), ("studio.lan", "studio.lan"),
+])  # fmt: skip
+def test_names_are_taken_as_they_are_written(header: str, host: str) -> None:
+    assert host_of(header) == host
+
+
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_a_foreign_page_embeds_and_fetches_nothing(client: FlaskClient, site: str) -> None:
+    for path in ("/api/stock.csv", "/api/calendar.ics", "/api/studio.zip", "/api/formulas"):
+        answer = client.get(path, headers={"Sec-Fetch-Site": site})
+        assert (answer.status_code, answer.json["code"]) == (403, "foreign_page")
+    assert client.get("/", headers={"Sec-Fetch-Site": site}).status_code in {200, 503}, "a link from elsewhere opens the page"

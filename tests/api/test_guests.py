@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import hashlib
 import time
+from pathlib import Path
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
-from rosy_kettle.api import guests
+from rosy_kettle.api import guests, roles
 from rosy_kettle.api.app import create_app
+from rosy_kettle.api.rescue import make_rescue_app
+from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.store import Studio
 from rosy_kettle.store.paired_devices import list_paired_devices
 from tests.api.test_api import created
@@ -119,3 +122,82 @@ def test_asking_who_it_is_costs_less_than_a_millisecond(lan: FlaskClient, studio
     for _ in range(200):
         gate.role_of("nobody")
     assert (time.process_time() - begun) / 200 < 0.001
+
+
+def test_every_route_is_in_one_list_of_roles(lan: FlaskClient) -> None:
+    """A new route is nobody's until somebody has decided whose it is."""
+    listed = [roles.LOOKS, roles.BENCH_DOES, roles.ALL_DO, roles.OWN_MACHINE]
+    there = {
+        f"{method} {rule.rule}"
+        for rule in lan.application.url_map.iter_rules() for method in (rule.methods or set()) - {"HEAD", "OPTIONS"}
+    } - {"GET /pair", "GET /pair.js", "POST /api/pairing/claims"}  # fmt: skip
+    assert set().union(*listed) == there
+    assert sum(map(len, listed)) == len(there), "each stands in one"
+
+
+def test_the_bench_changes_no_formula_through_a_trouble(lan: FlaskClient) -> None:
+    paired(lan, "bench")
+    assert far(lan, "POST", "/api/troubles/1/change", json={"cause": "too-dry"}).status_code == 403
+
+
+def test_one_stranger_who_guesses_keeps_nobody_else_out(lan: FlaskClient) -> None:
+    code = lan.post("/api/pairing", json={"role": "look"}).json["code"]
+    wrong = {"code": "0" * 8 if code != "0" * 8 else "1" * 8, "name": "x"}
+    for _ in range(guests.TRIES):
+        assert far(lan, "POST", "/api/pairing/claims", json=wrong).status_code == 422
+    assert far(lan, "POST", "/api/pairing/claims", json={"code": code, "name": "x"}).status_code == 409
+    other = lan.post(
+        "/api/pairing/claims", json={"code": code, "name": "Tablet"}, environ_base={"REMOTE_ADDR": "192.168.1.78"}, headers=HOST
+    )
+    assert other.status_code == 201
+
+
+def test_all_together_guess_no_more_than_so_often(studio: Studio) -> None:
+    pairing = guests.Guests(studio)
+    pairing.new_code("look")
+    for number in range(guests.TRIES_IN_ALL):
+        with pytest.raises(InputError):
+            pairing.claim("nothing", "x", f"192.168.1.{number}")
+    with pytest.raises(ConflictError, match="Too many wrong codes"):
+        pairing.claim("nothing", "x", "192.168.2.1")
+
+
+def test_a_device_that_is_shut_out_hears_nothing_more(lan: FlaskClient) -> None:
+    paired(lan, "bench")
+    stream = far(lan, "GET", "/api/devices/stream", buffered=False)
+    news = iter(stream.response)
+    assert next(news).startswith(b"data: ")
+    (device,) = lan.get("/api/paired-devices").json["items"]
+    lan.delete(f"/api/paired-devices/{device['id']}")
+    assert list(news) == []
+    stream.close()
+
+
+def test_bringing_a_backup_back_lets_nobody_in_who_was_shut_out(lan: FlaskClient) -> None:
+    paired(lan, "look")
+    backup = lan.post("/api/backups").json["name"]
+    (device,) = lan.get("/api/paired-devices").json["items"]
+    lan.delete(f"/api/paired-devices/{device['id']}")
+    assert lan.post(f"/api/backups/{backup}/restore").status_code == 200
+    assert far(lan, "GET", "/api/formulas").status_code == 401
+    paired(lan, "look")
+    assert lan.post(f"/api/backups/{backup}/restore").status_code == 200
+    assert far(lan, "GET", "/api/formulas").status_code == 200, "and one that is in stays in"
+
+
+@pytest.mark.parametrize("address", ["192.168.1.77", "127.0.0.2", "::ffff:127.0.0.1"])
+def test_a_damaged_studio_is_brought_back_at_its_own_machine_alone(tmp_path: Path, address: str) -> None:
+    client = make_rescue_app(tmp_path, f"{tmp_path} is damaged", {"127.0.0.1"}).test_client()
+    for method, path in (("GET", "/"), ("POST", "/rescue/studio-daily-20261101T100000Z-1.sqlite3")):
+        answer = client.open(path, method=method, environ_base={"REMOTE_ADDR": address}, headers={"Host": "127.0.0.1"})
+        assert (answer.status_code, str(tmp_path) in answer.text) == (403, False)
+    own = client.get("/", environ_base={"REMOTE_ADDR": "127.0.0.1"}, headers={"Host": "127.0.0.1"})
+    assert str(tmp_path) in own.text
+
+
+def test_behind_a_proxy_that_encrypts_the_cookie_stays_on_such(lan: FlaskClient) -> None:
+    code = lan.post("/api/pairing", json={"role": "look"}).json["code"]
+    sent = lan.post(
+        "/api/pairing/claims", json={"code": code, "name": "x"}, environ_base=FAR, headers=HOST | {"X-Forwarded-Proto": "https"}
+    )
+    assert "Secure" in sent.headers["Set-Cookie"]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import io
 import json
 import multiprocessing
 import os
@@ -17,6 +18,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from sqlalchemy import func, select
 
 from rosy_kettle.api.app import create_app
@@ -34,13 +36,19 @@ from rosy_kettle.usecases.studio.exchange.import_studio import import_studio
 PHOTO = f"{'ab' * 16}.jpg"
 
 
+def picture() -> bytes:
+    made = io.BytesIO()
+    Image.new("RGB", (8, 6), "teal").save(made, "JPEG")
+    return made.getvalue()
+
+
 @pytest.fixture(scope="module")
 def demo_zip(tmp_path_factory: pytest.TempPathFactory, seeded: Path) -> Path:
     folder = tmp_path_factory.mktemp("demo")
     shutil.copy(seeded, folder)
     studio = open_studio(folder)
     photo_folder(studio.path).mkdir()
-    (photo_folder(studio.path) / PHOTO).write_bytes(b"\xff\xd8 a photo")
+    (photo_folder(studio.path) / PHOTO).write_bytes(picture())
     client = create_app(studio).test_client()
     client.post("/api/labels", json={"formula_id": 1, "market": "US", "width_mm": 150.0, "height_mm": 150.0, "draft": True})
     client.post("/api/troubles", json={"symptom": "cracks", "batch_id": 12})

@@ -46,7 +46,7 @@ from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, 
 from rosy_kettle.api.guests import Guests, register_guests
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
-from rosy_kettle.api.studio import StandInsOf, current_keeper
+from rosy_kettle.api.studio import StandInsOf, WarningsOf, current_keeper
 from rosy_kettle.api.transfer import Transfer
 from rosy_kettle.api.workers import changes_the_studio, register_workers
 from rosy_kettle.devices import BenchDevices
@@ -122,6 +122,7 @@ def put_studio(app: OpenAPI, studio: Studio, bench: BenchDevices | None = None) 
     if devices.stands_in is None:
         devices.stands_in = StandInsOf(studio)
     app.extensions["devices"] = devices
+    app.extensions["warnings"] = WarningsOf(studio)
     app.extensions["transfer"] = Transfer()
     app.extensions["list_transfer"] = Transfer()
     app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")

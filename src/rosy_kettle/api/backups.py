@@ -21,6 +21,7 @@ from rosy_kettle.api.schemas.backups import (
     ImportQuery,
     RestoredAnswer,
     TransferAnswer,
+    WarningList,
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.api.transfer import Transfer
@@ -43,6 +44,11 @@ def _transfer() -> Transfer:
 @blueprint.get("/backups", summary="Backups, the newest first", responses={200: BackupList})
 def list_() -> Response:
     return respond(BackupList(items=[_told(each) for each in list_backups(backup_folder(current_studio().path))]))
+
+
+@blueprint.get("/backups/warnings", summary="What is to be said of the studio, quietly", responses={200: WarningList})
+def warnings() -> Response:
+    return respond(WarningList(items=list(current_app.extensions["warnings"]())))
 
 
 @blueprint.post("/backups", summary="Make a backup now", responses={201: BackupAnswer})

@@ -4,25 +4,28 @@ from __future__ import annotations
 
 import json
 import time
+from itertools import takewhile
 from typing import Annotated, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import current_devices
+from rosy_kettle.api.guests import still_in
 from rosy_kettle.api.part import file_of, part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import Request
 from rosy_kettle.api.schemas.common import Response as Answer
 from rosy_kettle.core.errors import ConflictError
 
-__all__ = ["blueprint"]
+__all__ = ["MOST_LISTENERS", "blueprint"]
 
 blueprint = part("devices", __name__, "/api/devices", (409, 422))
 STREAM = file_of("text/event-stream", "Events of devices")
 
 
-MOST_LISTENERS = 10  # each holds a thread of the server; the rest answer everybody
+MOST_LISTENERS = 10
+"""Pages that listen at once: each holds a thread, and the server has so many more than it works with (decision 0008)."""
 
 
 class StreamQuery(BaseModel):
@@ -104,7 +107,9 @@ def stream(query: StreamQuery) -> Response:
     devices = current_devices()
     if devices.listeners >= MOST_LISTENERS:
         raise ConflictError("Too many pages listen to the devices; close one.", noun="stream", reason="full")
-    events = (f"data: {json.dumps(news)}\n\n" for news in devices.stream(query.batch))
+    may_hear = still_in()
+    heard = takewhile(lambda _news: may_hear(), devices.stream(query.batch))
+    events = (f"data: {json.dumps(news)}\n\n" for news in heard)
     return Response(events, mimetype="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
 
 

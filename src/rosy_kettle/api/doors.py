@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import ipaddress
 import json
+import re
 import secrets
 from collections.abc import Collection
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, g, request
 
-__all__ = ["LOOPBACK_HOSTS", "content_security", "page_nonce", "register_doors"]
+__all__ = ["LOOPBACK_HOSTS", "content_security", "host_of", "page_nonce", "register_doors"]
 
 LOOPBACK_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 """Names under which the studio is served on this machine alone."""
@@ -31,14 +32,18 @@ def register_doors(app: Flask, hosts: Collection[str], *, any_address: bool) -> 
     """
 
     def refuse_strangers() -> Response | None:
-        host = _host_of(f"//{request.headers.get('Host', '')}")
-        if not (host in hosts or (any_address and _is_address(host))):
+        host = host_of(request.headers.get("Host", ""))
+        if host is None or not (host in hosts or (any_address and _is_address(host))):
             return _refusal(
                 MISDIRECTED, "foreign_host", "This studio does not answer under that name; use the address it printed."
             )
+        site = request.headers.get("Sec-Fetch-Site")
         if request.method in READING:
+            # A page of somebody else's may link here; it may not fetch or embed what is in the studio.
+            if request.path.startswith("/api/") and site is not None and site not in OUR_OWN:
+                return _refusal(FORBIDDEN, "foreign_page", "What is in the studio is asked for by its own pages alone.")
             return None
-        site, origin = request.headers.get("Sec-Fetch-Site"), request.headers.get("Origin")
+        origin = request.headers.get("Origin")
         foreign = (site is not None and site not in OUR_OWN) or (origin is not None and not _same_origin(origin))
         if foreign:
             return _refusal(FORBIDDEN, "foreign_page", "A change must come from the studio's own pages; nothing was changed.")
@@ -62,11 +67,22 @@ def content_security() -> str:
     )
 
 
-def _host_of(address: str) -> str:
-    try:
-        return (urlsplit(address).hostname or "").lower()
-    except ValueError:
-        return ""
+HOST = re.compile(
+    r"(?P<host>\[(?P<six>[0-9a-fA-F:.]{2,45})\]|(?=[^:]{1,253}(?::|$))[A-Za-z0-9](?:[A-Za-z0-9-]{0,62})(?:\.[A-Za-z0-9-]{1,63})*)"
+    r"(?::(?P<port>[0-9]{1,5}))?"
+)
+"""A host and its port (RFC 3986, 3.2.2 and 3.2.3), as far as a studio is served under such: no user, no path, no zone."""
+HIGHEST_PORT = 65_535
+
+
+def host_of(header: str) -> str | None:
+    """Return the host a request names, in small letters, an IPv6 address without its brackets; None where it names none."""
+    found = HOST.fullmatch(header)
+    if found is None or not 0 < int(found["port"] or 1) <= HIGHEST_PORT:
+        return None
+    if found["six"] is None:
+        return found["host"].lower()
+    return found["six"].lower() if ":" in found["six"] and _is_address(found["six"]) else None
 
 
 def _is_address(host: str) -> bool:

@@ -69,10 +69,10 @@ def begin(body: PairingSave) -> Response:
 
 @blueprint.post("/pairing/claims", summary="Pair this device", responses={201: PairedAnswer})
 def claim(body: DeviceClaim) -> Response:
-    token = _guests().claim(body.code, body.name.strip())
+    token = _guests().claim(body.code, body.name.strip(), request.remote_addr or "")
     response = respond(PairedAnswer(), 201)
     response.set_cookie(
-        COOKIE, token, max_age=COOKIE_SECONDS, httponly=True, samesite="Strict", secure=request.is_secure, path="/"
+        COOKIE, token, max_age=COOKIE_SECONDS, httponly=True, samesite="Strict", secure=_is_encrypted(), path="/"
     )  # fmt: skip
     return response
 
@@ -98,6 +98,11 @@ def revoke(path: DevicePath) -> Response:
     with current_studio().writing() as session:
         revoke_paired_device(session, path.device_id)
     return _listed()
+
+
+def _is_encrypted() -> bool:
+    """Whether the device's own connection is, to the studio or to the proxy before it: then the cookie stays on such."""
+    return request.is_secure or request.headers.get("X-Forwarded-Proto", "").lower() == "https"
 
 
 def _own_address() -> str:

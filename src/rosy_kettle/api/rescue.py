@@ -15,6 +15,7 @@ from flask import Flask, Response
 from waitress import create_server
 
 from rosy_kettle.api.doors import page_nonce, register_doors
+from rosy_kettle.api.guests import refuse_strangers_alone
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.store.backups import Backup, backup_folder, list_backups
 from rosy_kettle.store.copies import damage_of
@@ -45,6 +46,7 @@ def make_rescue_app(folder: Path, said: str, hosts: Collection[str]) -> Flask:
     """Return the one page there is while the studio cannot be opened."""
     app = Flask(__name__, static_folder=None)
     register_doors(app, hosts, any_address=False)
+    refuse_strangers_alone(app)
 
     def page(done: str = "") -> Response:
         items = "".join(

@@ -7,6 +7,7 @@ import signal
 import socket
 import sys
 import threading
+from collections.abc import Sequence
 from pathlib import Path
 from types import FrameType
 
@@ -16,7 +17,8 @@ from waitress import create_server
 
 from rosy_kettle.api.app import create_app
 from rosy_kettle.api.connections import LARGEST_ZIP_BODY_BYTES, Connection
-from rosy_kettle.api.doors import LOOPBACK_HOSTS
+from rosy_kettle.api.devices import MOST_LISTENERS
+from rosy_kettle.api.doors import LOOPBACK_HOSTS, host_of
 from rosy_kettle.api.rescue import good_backups, serve_rescue
 from rosy_kettle.api.workers import THREADS
 from rosy_kettle.core.errors import InputError
@@ -28,6 +30,7 @@ from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.rack.log_air import thin_old_air
 from rosy_kettle.usecases.studio.back_up_daily import back_up_daily
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
+from rosy_kettle.usecases.studio.studio_warnings import state_of_studio
 
 __all__ = ["serve_studio"]
 
@@ -40,7 +43,7 @@ QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded 
 
 def serve_studio(
     host: str, port: int, *, seed_demo: bool = False, folder: Path | None = None, bench: BenchDevices | None = None,
-    unguarded: bool = False, lan: bool = False,
+    unguarded: bool = False, lan: bool = False, names: Sequence[str] = (),
 ) -> None:  # fmt: skip
     """Open the studio, serve it until stopped, and print the address once it answers.
 
@@ -55,14 +58,19 @@ def serve_studio(
             f"{host} is reached from other machines, and nothing asks who they are: everyone on the network could read and "
             "change this studio. Say --lan to let paired devices in alone, or leave --host away.", quantity="host",
         )  # fmt: skip
-    hosts = {*LOOPBACK_HOSTS, host.lower()}
+    wrong = next((name for name in names if host_of(name) != name.lower()), None)
+    if wrong is not None:
+        raise InputError(f'"{wrong[:60]}" is no name of a host; give it without port and path.', quantity="name")
+    hosts = {*LOOPBACK_HOSTS, host.lower(), *(name.lower() for name in names)}
     studio = _opened(host, port, folder, hosts)
     if seed_demo:
         put_in_demo_data(studio)
     try:
         app = create_app(studio, bench, hosts, any_address=outside, lan=lan)
         server = create_server(
-            app, host=host, port=port, threads=THREADS, connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
+            app, host=host, port=port,
+            threads=THREADS + MOST_LISTENERS,  # streams have places of their own, and take none from who asks
+             connection_limit=MOST_CONNECTIONS, channel_timeout=IDLE_SECONDS,
             cleanup_interval=5, max_request_body_size=LARGEST_ZIP_BODY_BYTES,
             channel_request_lookahead=1,  # a connection is listened to while its request is worked on: it may hang up
         )  # fmt: skip
@@ -75,6 +83,8 @@ def serve_studio(
     if studio.lock is not None and studio.lock.nobody_else():
         settle_waiting_photos(studio.path)
     click.echo(f"Rosy Kettle is on http://{host}:{server.effective_port}")
+    for warning in state_of_studio(studio.path).warnings:
+        click.echo(warning.text, err=True)
     stopped, keeper, learner = threading.Event(), app.extensions["keeper"], app.extensions["learner"]
     keeper.start()
     learner.start()

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import time
+
 from flask import current_app
 
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
+from rosy_kettle.usecases.studio.studio_warnings import StudioWarning, state_of_studio
 
-__all__ = ["StandInsOf", "current_keeper", "current_studio"]
+__all__ = ["StandInsOf", "WarningsOf", "current_keeper", "current_studio"]
+
+KEPT_SECONDS = 60.0  # a warning changes slowly, and every first page asks for it
 
 
 def current_studio() -> Studio:
@@ -21,6 +26,21 @@ def current_keeper() -> Keeper:
     """Return what keeps up the lists of the running application."""
     keeper: Keeper = current_app.extensions["keeper"]
     return keeper
+
+
+class WarningsOf:
+    """What is to be said of a studio, looked up anew once a minute: every page that is opened asks."""
+
+    def __init__(self, studio: Studio) -> None:
+        self._studio = studio
+        self._known: tuple[float, tuple[StudioWarning, ...]] = (-KEPT_SECONDS, ())
+
+    def __call__(self) -> tuple[StudioWarning, ...]:
+        """Return the warnings there are."""
+        now = time.monotonic()
+        if now - self._known[0] >= KEPT_SECONDS:
+            self._known = (now, state_of_studio(self._studio.path).warnings)
+        return self._known[1]
 
 
 class StandInsOf:

@@ -17,6 +17,7 @@ from rosy_kettle.devices.simulated import SimulatedHygrometer, SimulatedScale, S
 __all__ = ["BenchClock", "BenchDevices", "open_devices"]
 
 READINGS_PER_S = 10
+SHARED_FOR = 0.5  # of a tick: who asks so soon after another hears the same readings [-]
 FASTEST_DEVICE = 3.0  # a fast clock speeds the stand-ins up by no more: a browser must keep up with them
 SETTLE_S = 0.35
 
@@ -51,6 +52,7 @@ class BenchDevices:
         self._news = threading.Condition()
         self._batch_seq: dict[int, int] = {}
         self.listeners = 0
+        self._shared: tuple[float, list[dict[str, Any]]] = (0.0, [])
 
     def has_stand_ins(self) -> bool:
         """Whether stand-ins exist at this moment."""
@@ -97,9 +99,19 @@ class BenchDevices:
             with self._news:
                 self.listeners -= 1
 
+    def _readings_of_tick(self) -> list[dict[str, Any]]:
+        """Return the readings of this tick, taken once for all who listen."""
+        now = time.monotonic()
+        with self._news:
+            at, readings = self._shared
+            if now - at >= SHARED_FOR / (READINGS_PER_S * self._speed):
+                readings = self.readings()
+                self._shared = (now, readings)
+            return readings
+
     def _news_of(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
         while True:
-            yield {"readings": self.readings(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
+            yield {"readings": self._readings_of_tick(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
             with self._news:
                 self._news.wait(1 / (READINGS_PER_S * self._speed))
 

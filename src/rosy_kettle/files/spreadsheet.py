@@ -8,16 +8,18 @@ import zipfile
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.deadline import check_time
+from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.words.cells import begins_formula
+from rosy_kettle.files.xlsx_limits import look_inside
 
 __all__ = ["Sheet", "read_sheet", "to_csv", "to_xlsx"]
 
 MOST_ROWS = 200_000
 MOST_COLUMNS = 60
-LARGEST_UNPACKED_BYTES = 300_000_000  # a spreadsheet that unpacks to more is a trap
+MOST_CELLS = 2_000_000  # of a CSV file, empty ones too
+LONGEST_LINE = 1_000_000
 DELIMITERS = ",;\t|"
-FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
-"""What a spreadsheet would run as a formula when a cell begins with it (OWASP: CSV injection)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +59,8 @@ def _csv_rows(data: bytes) -> list[list[str]]:
         text = data.decode("cp1252", errors="replace")
     first = text.partition("\n")[0]
     delimiter = max(DELIMITERS, key=first.count)
+    if text.count(delimiter) > MOST_CELLS or max(map(len, text.splitlines()), default=0) > LONGEST_LINE:
+        raise InputError("The table holds more cells than can be meant; keep the columns that are needed.", quantity="file")
     rows = []
     try:
         for row in csv.reader(io.StringIO(text, newline=""), delimiter=delimiter):
@@ -73,32 +77,19 @@ def _xlsx_rows(data: bytes) -> list[list[str]]:
 
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            _look_inside(archive)
+            look_inside(archive)
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
         rows = []
         for row in book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True):
+            check_time()
             rows.append([_cell(value) for value in row])
             if len(rows) > MOST_ROWS:
                 raise InputError(f"The table has more than {MOST_ROWS} rows; split it.", quantity="file")
-    except InputError:
+    except WorkbenchError:
         raise
     except Exception as error:  # a broken file makes the library raise anything, from IndexError to zlib.error
         raise InputError("This file is no spreadsheet that can be opened; save it as CSV.", quantity="file") from error
     return rows
-
-
-def _look_inside(archive: zipfile.ZipFile) -> None:
-    """Refuse what no plain spreadsheet holds: macros, parts that unpack to too much, entities (OWASP ASVS 4.0.3: 5.5.2)."""
-    parts = archive.infolist()
-    if any("vbaproject" in each.filename.lower() for each in parts):
-        raise InputError("The spreadsheet holds macros; save it as plain XLSX or CSV.", quantity="file")
-    if sum(each.file_size for each in parts) > LARGEST_UNPACKED_BYTES:
-        raise InputError("The spreadsheet unpacks to more than can be meant; save it as CSV.", quantity="file")
-    for each in parts:
-        if each.filename.lower().endswith((".xml", ".rels")):
-            text = archive.read(each)
-            if b"\0" in text or b"<!DOCTYPE" in text or b"<!ENTITY" in text:
-                raise InputError("The spreadsheet holds something that no table needs; save it as CSV.", quantity="file")
 
 
 def _cell(value: object) -> str:
@@ -142,5 +133,5 @@ def _plain(cell: str) -> str:
     try:
         float(cell)
     except ValueError:
-        return f"'{cell}" if cell.startswith(FORMULA_SIGNS) else cell
+        return f"'{cell}" if begins_formula(cell) else cell
     return cell

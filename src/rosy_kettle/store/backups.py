@@ -11,10 +11,12 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError, NotFoundError
+from rosy_kettle.store.acknowledged import mark_as_it_stands
 from rosy_kettle.store.copies import copy_verified, damage_of, read_only_address, unused_name
+from rosy_kettle.store.kept_devices import keep_devices
 from rosy_kettle.store.session import Studio, open_studio, refuse_unfit
 
-__all__ = ["Backup", "backup_folder", "begin_anew", "bring_back", "is_due", "list_backups", "make_backup", "to_thin"]
+__all__ = ["Backup", "backup_folder", "begin_anew", "bring_back", "is_due", "last_good", "list_backups", "make_backup", "to_thin"]
 
 BY_HAND, DAILY, BEFORE = "kept", "daily", "before-restore"
 EVERY = timedelta(days=1)
@@ -72,14 +74,21 @@ def make_backup(studio: Studio, *, by_hand: bool) -> Backup:
 
 
 def is_due(backups: Sequence[Backup], now: datetime) -> bool:
-    """Whether a day has gone by since the newest daily backup."""
-    newest = next((each.made_at for each in backups if not each.by_hand), None)
+    """Whether a day has gone by since the newest daily backup; what a clock that ran ahead has dated does not count."""
+    newest = next((each.made_at for each in backups if not each.by_hand and each.made_at <= now), None)
     return newest is None or now - newest >= EVERY
+
+
+def last_good(backups: Sequence[Backup], now: datetime) -> Backup | None:
+    """Return the newest backup there is, by hand or daily; one that a clock running ahead dated is no such."""
+    return next((each for each in backups if each.made_at <= now), None)
 
 
 def to_thin(backups: Sequence[Backup]) -> list[Backup]:
     """Return the daily backups that are neither the newest of one of the last days, weeks or months that have one."""
-    daily = sorted((each for each in backups if not each.by_hand), key=lambda each: each.made_at, reverse=True)
+    now = datetime.now(UTC)
+    own = (each for each in backups if not each.by_hand and each.made_at <= now)
+    daily = sorted(own, key=lambda each: each.made_at, reverse=True)
     kept: set[str] = set()
     for form, most in (("%Y-%m-%d", DAYS), ("%G-%V", WEEKS), ("%Y-%m", MONTHS)):
         newest: dict[str, str] = {}
@@ -114,8 +123,10 @@ def bring_back(studio: Studio, name: str) -> str:
         copy_verified(source, fresh / studio.path.name)
         open_studio(fresh).close()  # an older one is brought up to date before anybody sees it
         kept = unused_name(folder, BEFORE)
-        copy_verified(studio.path, kept)
-        _put_in_place(fresh / studio.path.name, studio.path)
+        with studio.gate.held():  # from the kept copy to the replacement nobody writes: all that was acknowledged is in the copy
+            copy_verified(studio.path, kept)
+            keep_devices(studio.path, fresh / studio.path.name)
+            _put_in_place(fresh / studio.path.name, studio.path)
     finally:
         for left in fresh.iterdir():
             left.unlink()
@@ -131,14 +142,15 @@ def begin_anew(studio: Studio) -> str:
     InputError
         If the copy cannot be made; then nothing has changed.
     """
-    kept = make_backup(studio, by_hand=True).name
     fresh = backup_folder(studio.path) / ".coming-new"
-    fresh.mkdir(exist_ok=True, mode=0o700)
+    fresh.mkdir(exist_ok=True, mode=0o700, parents=True)
     try:
         for left in fresh.iterdir():
             left.unlink()
         open_studio(fresh).close()
-        _put_in_place(fresh / studio.path.name, studio.path)
+        with studio.gate.held():
+            kept = make_backup(studio, by_hand=True).name
+            _put_in_place(fresh / studio.path.name, studio.path)
     finally:
         for left in fresh.iterdir():
             left.unlink()
@@ -154,5 +166,6 @@ def _put_in_place(source: Path, path: Path) -> None:
     ):
         try:
             origin.backup(studio)
+            mark_as_it_stands(path)
         except sqlite3.Error as error:
             raise InputError(f"The backup could not be brought back: {error}; nothing was changed.", quantity="file") from error

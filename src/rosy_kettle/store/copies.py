@@ -11,7 +11,16 @@ from pathlib import Path
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.durable import to_disk
 
-__all__ = ["copy_aside", "copy_verified", "damage_of", "read_only_address", "replace_file", "rows_of", "unused_name"]
+__all__ = [
+    "SIDE_FILES",
+    "copy_aside",
+    "copy_verified",
+    "damage_of",
+    "read_only_address",
+    "replace_file",
+    "rows_of",
+    "unused_name",
+]
 
 SIDE_FILES = ("-wal", "-shm", "-journal")
 MOST_OF_A_MINUTE = 10_000  # copies with one time stamp

@@ -15,12 +15,11 @@ from sqlalchemy import JSON, Boolean, Column, Date, DateTime, Float, Integer, Se
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.words.cells import begins_formula
 from rosy_kettle.store.base import UtcTime
 from rosy_kettle.store.ingredients import DecimalText
 
 __all__ = ["csv_of", "plain_row", "plain_rows", "rows_of_csv", "stored_row", "stored_rows", "told_rows"]
-
-FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "'")
 
 
 def plain_row(row: Mapping[str, Any] | Any, table: Table, leave_out: Collection[str] = ()) -> dict[str, Any]:
@@ -167,7 +166,8 @@ def _cell(value: Any) -> str:
         return ""
     if not isinstance(value, str):
         return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
-    return f"'{value}" if value == "" or value.startswith(FORMULA_SIGNS) or _reads_as_json(value) else value
+    odd = not value or value.startswith("'") or begins_formula(value) or _reads_as_json(value)
+    return f"'{value}" if odd else value
 
 
 def _uncelled(cell: str) -> Any:

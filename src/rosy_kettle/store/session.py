@@ -21,9 +21,11 @@ from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.store.acknowledged import count_write, mark
 from rosy_kettle.store.copies import copy_aside, damage_of, read_only_address
 from rosy_kettle.store.durable import to_disk
 from rosy_kettle.store.lock import StudioLock
+from rosy_kettle.store.write_gate import WriteGate
 
 __all__ = ["FILE_NAME", "Studio", "data_folder", "made_folder", "open_studio", "refuse_unfit"]
 
@@ -67,6 +69,11 @@ class Studio:
     lock: StudioLock | None = None
     """Held while it is served."""
 
+    @property
+    def gate(self) -> WriteGate:
+        """Return the gate all writers pass one by one."""
+        return WriteGate(self.path, BUSY_TIMEOUT_MS / 1000)
+
     def stamp(self) -> int:
         """Return a number that changes with every commit anyone makes to the file."""
         return self.watcher.stamp()
@@ -79,9 +86,13 @@ class Studio:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """Open a session that holds the write lock from its start and commits at its end."""
-        with Session(self.engine.execution_options(write=True), expire_on_commit=False) as session, session.begin():
-            yield session
+        """Open a session that holds the write lock from its start and commits at its end, counted and marked."""
+        with self.gate.held():
+            with Session(self.engine.execution_options(write=True), expire_on_commit=False) as session, session.begin():
+                yield session
+                session.flush()
+                count = count_write(session)
+            mark(self.path, count)
 
     def fold(self) -> None:
         """Fold the write-ahead log into the file, as far as nobody else is reading or writing."""

@@ -17,6 +17,14 @@ export const useBackups = () =>
     staleTime: 0,
   });
 
+/** What is to be said of the studio, on its own machine; other devices are told nothing of it. */
+export const useStudioWarnings = () =>
+  useQuery({
+    queryKey: [...BACKUPS, "warnings"] as const,
+    queryFn: async () => (await api(client.GET("/api/backups/warnings"))).items,
+    retry: false,
+  });
+
 /** All that is shown may be another studio's now. */
 function useWhole<Ask, Answer>(act: (ask: Ask) => Promise<Answer>) {
   const queries = useQueryClient();

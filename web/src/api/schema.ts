@@ -57,6 +57,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups/warnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is to be said of the studio, quietly */
+        get: operations["backups_warnings_backups_warnings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups/{name}": {
         parameters: {
             query?: never;
@@ -9078,6 +9095,16 @@ export interface components {
             week: components["schemas"]["OpenHours"][];
         };
         /**
+         * StudioWarning
+         * @description One thing that is not as it should be.
+         */
+        StudioWarning: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Substitute
          * @description One candidate in place of a line, with the amount that holds what the line was there for.
          */
@@ -10507,6 +10534,14 @@ export interface components {
             states: string[];
         };
         /**
+         * WarningList
+         * @description What is to be said of the studio, quietly.
+         */
+        WarningList: {
+            /** Items */
+            items: components["schemas"]["StudioWarning"][];
+        };
+        /**
          * WaysOut
          * @description The ways out of pouring too much.
          */
@@ -10946,6 +10981,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    backups_warnings_backups_warnings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarningList"];
                 };
             };
             /** @description Not Found */

@@ -1,5 +1,8 @@
-/** Cells that a spreadsheet would take for a formula; numbers with a sign are none. */
-const FORMULA = /^[=+\-@\t\r]/;
+/**
+ * Cells that a spreadsheet would take for a formula, also behind blanks or a line break and written wide; numbers with a sign
+ * are none.
+ */
+const FORMULA = /^(?:[\t\r\n]|[\s\u200b\u200e\u200f]*[=+\-@\uff1d\uff0b\uff0d\uff20])/;
 const NUMBER = /^[+-]?\d+([.,]\d+)?$/;
 
 function cell(text: string): string {

@@ -8,6 +8,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Response
+from rosy_kettle.usecases.studio.studio_warnings import StudioWarning
 
 __all__ = [
     "BackupAnswer",
@@ -18,6 +19,7 @@ __all__ = [
     "ImportedAnswer",
     "RestoredAnswer",
     "TransferAnswer",
+    "WarningList",
 ]
 
 
@@ -34,6 +36,12 @@ class BackupAnswer(Response):
     made_at: datetime
     size_bytes: int
     by_hand: bool
+
+
+class WarningList(Response):
+    """What is to be said of the studio, quietly."""
+
+    items: list[StudioWarning]
 
 
 class BackupList(Response):

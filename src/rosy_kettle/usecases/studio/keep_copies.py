@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import sqlite3
 from dataclasses import dataclass
 from pathlib import Path
+from shutil import rmtree
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import data_folder
-from rosy_kettle.store.copies import copy_aside, copy_verified, damage_of, replace_file, rows_of, unused_name
+from rosy_kettle.store.acknowledged import mark_as_it_stands, missing_after
+from rosy_kettle.store.copies import SIDE_FILES, copy_aside, copy_verified, damage_of, replace_file, rows_of, unused_name
+from rosy_kettle.store.kept_devices import keep_devices, shut_devices_out
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
+from rosy_kettle.usecases.studio.studio_warnings import StudioWarning, state_of_studio
 
 __all__ = ["CheckedStudio", "backup_studio", "check_studio", "restore_studio"]
 
@@ -39,10 +44,18 @@ class CheckedStudio:
     """ok, or the first complaint."""
     counts: dict[str, int]
     """Rows by table; empty where the file is damaged."""
+    events_unknown: int
+    """Events of a kind this version does not know; they are kept as they are."""
+    missing_after: int | None
+    """Number of the last acknowledged write that is there, where later ones are missing."""
+    last_backup_at: str | None
+    warnings: tuple[StudioWarning, ...]
 
 
-def check_studio(folder: Path | None = None) -> CheckedStudio:
-    """Look whether the studio's file is whole, also while it is served.
+def check_studio(folder: Path | None = None, *, repair: bool = False) -> CheckedStudio:
+    """Look whether the studio's file is whole and all that was acknowledged is in it, also while it is served.
+
+    ``repair`` accepts that writes are missing: from now on nothing is said of them any more.
 
     Raises
     ------
@@ -53,9 +66,15 @@ def check_studio(folder: Path | None = None) -> CheckedStudio:
     if not path.exists():
         raise InputError(f"There is no studio at {path}; nothing was checked.", quantity="file")
     damage = damage_of(path)
-    if not damage:
-        refuse_unfit(path)
-    return CheckedStudio(str(path), damage or "ok", {} if damage else rows_of(path))
+    if damage:
+        return CheckedStudio(str(path), damage, {}, 0, None, None, ())
+    refuse_unfit(path)
+    if repair and missing_after(path) is not None:
+        mark_as_it_stands(path)
+    state = state_of_studio(path)
+    return CheckedStudio(
+        str(path), "ok", rows_of(path), state.events_unknown, state.missing_after, state.last_backup_at, state.warnings
+    )
 
 
 def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
@@ -73,16 +92,39 @@ def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
         raise InputError(f"{source} is damaged ({damage}); nothing was changed.", quantity="file")
     place = made_folder(folder or data_folder())
     path, lock = place / FILE_NAME, StudioLock(place, alone=True)
+    fresh = place / ".restoring"
     try:
+        whole = path.exists() and path.stat().st_size > 0 and not damage_of(path)
+        _bring_up_to_date(source, fresh)
         kept = _keep_what_is_there(path)
-        fresh = place / ".restored.sqlite3"
-        fresh.unlink(missing_ok=True)
-        copy_verified(source, fresh)
-        replace_file(fresh, path)
+        _keep_devices(path if whole else None, fresh / FILE_NAME)
+        replace_file(fresh / FILE_NAME, path)
+        mark_as_it_stands(path)
     finally:
+        rmtree(fresh, ignore_errors=True)
         lock.release()
-    open_studio(place).close()  # an older backup is brought up to date now, with its own safety copy
     return kept
+
+
+def _bring_up_to_date(source: Path, fresh: Path) -> None:
+    """Copy a backup into a folder of its own and bring its tables up to date, before anybody sees it."""
+    rmtree(fresh, ignore_errors=True)
+    fresh.mkdir(mode=0o700)
+    copy_verified(source, fresh / FILE_NAME)
+    open_studio(fresh).close()
+    for ending in SIDE_FILES:
+        (fresh / f"{FILE_NAME}{ending}").unlink(missing_ok=True)
+
+
+def _keep_devices(here: Path | None, fresh: Path) -> None:
+    """Let in who may come in by now: by the studio that is here, else nobody who would have to be asked about."""
+    try:
+        if here is not None:
+            keep_devices(here, fresh)
+            return
+    except sqlite3.Error:
+        pass  # written by a former version, without such a list
+    shut_devices_out(fresh)
 
 
 def _keep_what_is_there(path: Path) -> Path | None:

@@ -8,10 +8,24 @@ import {
   useFormulas,
   useNewFormula,
   useReference,
+  useStudioWarnings,
 } from "../../api";
 import { figure, fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, HeadRow, LongList, Strip, useNotice } from "../../ui";
+
+/** What is not as it should be in the studio itself; nothing where all is well. */
+function Warnings() {
+  const warnings = useStudioWarnings();
+  return (warnings.data ?? []).map((warning) => (
+    <p key={warning.code} role="status" className="max-w-[860px] pt-1 text-body text-rosy">
+      {warning.text}{" "}
+      <Link className="underline underline-offset-4" to="/settings/files">
+        Backups and files
+      </Link>
+    </p>
+  ));
+}
 
 /** All formulas, each with the one thing to know at a glance: does its dough fit its method? */
 export function FormulasPage() {
@@ -62,6 +76,7 @@ export function FormulasPage() {
               Guide
             </Link>
           </p>
+          <Warnings />
         </div>
         <div className="flex shrink-0 items-end gap-6 whitespace-nowrap">
           <input

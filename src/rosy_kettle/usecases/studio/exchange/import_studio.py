@@ -12,6 +12,7 @@ from sqlalchemy.exc import OperationalError, StatementError
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.files.jpeg import is_jpeg
 from rosy_kettle.files.studio_zip import StudioZip, open_studio_zip
 from rosy_kettle.files.typed import refuse_untyped
 from rosy_kettle.store import Studio
@@ -163,6 +164,11 @@ def _photos(studio: Studio, zipped: StudioZip, intake: Intake) -> list[Path]:
     for name in zipped.names("photos"):
         bare = name.removeprefix("photos/")
         if not (folder / bare).exists():
-            waiting.append(keep_photo(studio.path, bare, zipped.read(name)))
+            picture = zipped.read(name)
+            if not is_jpeg(picture):
+                for photo in waiting:
+                    photo.unlink(missing_ok=True)
+                raise InputError(f"{name} in the zip is no picture; nothing was taken over.", quantity="file")
+            waiting.append(keep_photo(studio.path, bare, picture))
         intake.step()
     return waiting
