@@ -54,6 +54,7 @@ from rosy_kettle.devices.label_printer import SimulatedPrinter
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.learning.learner import Learner
 from rosy_kettle.usecases.studio.keep_up import Keeper
+from rosy_kettle.usecases.studio.kept_answers import KeptAnswers
 from rosy_kettle.usecases.studio.version import VERSION
 
 __all__ = ["create_app", "openapi_document", "put_studio"]
@@ -116,7 +117,8 @@ def create_app(
 def put_studio(app: OpenAPI, studio: Studio, bench: BenchDevices | None = None) -> None:
     """Let an application answer for a studio, with helpers of its own and the devices of its bench."""
     app.extensions["studio"] = studio
-    app.extensions["keeper"] = Keeper(studio)
+    app.extensions["kept_answers"] = KeptAnswers(studio)
+    app.extensions["keeper"] = Keeper(studio, app.extensions["kept_answers"])
     app.extensions["learner"] = Learner(studio)
     devices = bench or BenchDevices()
     if devices.stands_in is None:

@@ -10,9 +10,9 @@ from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.backups import TransferAnswer
 from rosy_kettle.api.schemas.learning import FactorAnswer, FactorPath, FactorSave, LearningAnswer
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_studio, kept_answers
 from rosy_kettle.store.learnt_factors import accept_factor, put_factor_back
-from rosy_kettle.usecases.learning.learn_from_studio import factor_to_use, look_at_learning
+from rosy_kettle.usecases.learning.learn_from_studio import Learning, factor_to_use, look_at_learning
 from rosy_kettle.usecases.learning.learner import Learner
 
 __all__ = ["blueprint"]
@@ -60,8 +60,13 @@ def change(path: FactorPath, body: FactorSave) -> Response:
 
 
 def _told() -> Response:
-    with current_studio().reading() as session:
-        learning = look_at_learning(session)
+    studio = current_studio()
+
+    def work() -> Learning:
+        with studio.reading() as session:
+            return look_at_learning(session)
+
+    learning = kept_answers().get("learning", work)
     factors, seen = [FactorAnswer(**asdict(each.factor), used=each.used) for each in learning.factors], learning.seen
     return respond(LearningAnswer(
         factors=factors, errors=list(learning.errors), set_aside=list(learning.set_aside), batches=seen["felt"],

@@ -29,7 +29,7 @@ from rosy_kettle.api.schemas.rack import (
     WeighInList,
     WeighInSave,
 )
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_studio, kept_answers
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
 from rosy_kettle.usecases.happen import Coming
@@ -146,9 +146,14 @@ def calendar(query: CalendarQuery) -> Response:
 
     now = datetime.now(UTC)
     here_min = (now.astimezone().utcoffset() or timedelta(0)) // timedelta(minutes=1)  # a subscription says no zone of its own
-    with current_studio().reading() as session:
-        tasks = tell_calendar(session, now, here_min if query.utc_offset_min is None else query.utc_offset_min)
-        text = calendar_of(tasks)
+    offset_min = here_min if query.utc_offset_min is None else query.utc_offset_min
+    studio = current_studio()
+
+    def work() -> bytes:
+        with studio.reading() as session:
+            return calendar_of(tell_calendar(session, now, offset_min))
+
+    text = kept_answers().get(("calendar", offset_min, f"{now:%Y-%m-%dT%H}"), work)
     return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})
 
 

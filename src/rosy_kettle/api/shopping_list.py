@@ -14,7 +14,7 @@ from rosy_kettle.api.schemas.shopping_list import (
     StandInList,
     StandInQuery,
 )
-from rosy_kettle.api.studio import current_studio
+from rosy_kettle.api.studio import current_studio, kept_answers
 from rosy_kettle.core.making.stock.packs import Purchase
 from rosy_kettle.files.spreadsheet import to_csv
 from rosy_kettle.usecases.week.shopping_list import ShoppingList, shopping_list
@@ -67,8 +67,13 @@ def table() -> Response:
 
 
 def _found() -> ShoppingList:
-    with current_studio().reading() as session:
-        return shopping_list(session)
+    studio = current_studio()
+
+    def work() -> ShoppingList:
+        with studio.reading() as session:
+            return shopping_list(session)
+
+    return kept_answers().get("shopping list", work)
 
 
 def _buy(purchase: Purchase) -> BuyAnswer:

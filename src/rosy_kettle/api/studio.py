@@ -8,10 +8,11 @@ from flask import current_app
 
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
+from rosy_kettle.usecases.studio.kept_answers import KeptAnswers
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_warnings import StudioWarning, state_of_studio
 
-__all__ = ["StandInsOf", "WarningsOf", "current_keeper", "current_studio"]
+__all__ = ["StandInsOf", "WarningsOf", "current_keeper", "current_studio", "kept_answers"]
 
 KEPT_SECONDS = 60.0  # a warning changes slowly, and every first page asks for it
 
@@ -26,6 +27,12 @@ def current_keeper() -> Keeper:
     """Return what keeps up the lists of the running application."""
     keeper: Keeper = current_app.extensions["keeper"]
     return keeper
+
+
+def kept_answers() -> KeptAnswers:
+    """Return the answers the running application keeps until something is written."""
+    kept: KeptAnswers = current_app.extensions["kept_answers"]
+    return kept
 
 
 class WarningsOf:

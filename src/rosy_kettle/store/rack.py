@@ -90,9 +90,13 @@ def find_tray(session: Session, tray_id: int) -> TrayRow:
     return find(session, TrayRow, tray_id)
 
 
-def list_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[TrayRow]:
-    """Return trays, the newest first: those on the rack, or those wrapped."""
+def list_trays(
+    session: Session, *, wrapped: bool, query: str, before: int | None, limit: int, wrapped_after: datetime | None = None
+) -> list[TrayRow]:  # fmt: skip
+    """Return trays, the newest first: those on the rack, or those wrapped, all of them or after a moment."""
     asked = select(TrayRow).where(TrayRow.wrapped_at.is_not(None) if wrapped else TrayRow.wrapped_at.is_(None))
+    if wrapped_after is not None:
+        asked = asked.where(TrayRow.wrapped_at > wrapped_after)
     asked = speaking_of(asked, query, TrayRow.name)
     return newest_first(session, asked, TrayRow, before, limit)
 

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.clinic.forewarn import LikelyTrouble, forewarn, with_outcomes
 from rosy_kettle.core.making.plan import Order, RunSheet, Schedule, Wish, make_schedule, plan_order, sheet_of
 from rosy_kettle.core.making.stock.lots import LotWord
-from rosy_kettle.core.records import Room
+from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.reference import load_troubles
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.lots import list_stock
@@ -21,7 +21,7 @@ from rosy_kettle.store.troubles import list_outcomes
 from rosy_kettle.usecases.pantry.keep_lots import lots_to_use, said_of
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["BatchPlan", "PlanAsk", "plan_batch"]
+__all__ = ["BatchPlan", "Outline", "PlanAsk", "needs_of_order", "outline_batch", "plan_batch"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,8 +55,17 @@ class BatchPlan:
     """The likeliest troubles of this formula in this room, with what would lower each."""
 
 
-def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
-    """Return the plan of a stored formula.
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """How much and when: what the week and the shopping list ask of a plan."""
+
+    formula: Formula
+    order: Order
+    schedule: Schedule
+
+
+def outline_batch(session: Session, formula_id: int, ask: PlanAsk, tables: Tables) -> Outline:
+    """Return order and stages of a stored formula.
 
     Raises
     ------
@@ -68,12 +77,41 @@ def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
     formula = record_of(find_formula(session, formula_id))
     if ask.room is not None:
         formula = replace(formula, room=ask.room)
-    tables = studio_tables(session)
     order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session), list_moulds(session))
     schedule = make_schedule(
         formula, tables, order, formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
         utc_offset_min=ask.utc_offset_min,
     )  # fmt: skip
+    return Outline(formula, order, schedule)
+
+
+def needs_of_order(session: Session, formula_id: int, wish: Wish, tables: Tables) -> Order:
+    """Return what an order takes, without its times.
+
+    Raises
+    ------
+    InputError
+        If a wish cannot be meant.
+    NotFoundError
+        If there is no such formula.
+    """
+    formula = record_of(find_formula(session, formula_id))
+    return plan_order(formula, tables, [wish], None, None, list_stock(session), list_moulds(session))
+
+
+def plan_batch(session: Session, formula_id: int, ask: PlanAsk) -> BatchPlan:
+    """Return the plan of a stored formula.
+
+    Raises
+    ------
+    InputError
+        If a wish cannot be meant.
+    NotFoundError
+        If there is no such formula.
+    """
+    tables = studio_tables(session)
+    outline = outline_batch(session, formula_id, ask, tables)
+    formula, order, schedule = outline.formula, outline.order, outline.schedule
     first, pieces = order.pieces[0], sum(item.pieces for item in order.pieces)
     bowls = len(order.bowls_g)
     share = -(-pieces // bowls)

@@ -25,6 +25,7 @@ class Learner:
         self._thread: threading.Thread | None = None
         self._stopped = threading.Event()
         self._in_background = False
+        self._read_at = -1
         self.done, self.whole, self.held = 0, 0, False
         """How many sources are read, of how many; whether the maker has stopped it."""
 
@@ -44,6 +45,8 @@ class Learner:
             keep_observations(self._studio, self._report)
             return
         with self._lock:
+            if self._read_at == self._studio.stamp():
+                return  # nothing was written since all was read
             if not self.held and not self.running:
                 self._stopped.clear()
                 self._thread = threading.Thread(target=self._work, name="learner", daemon=True)
@@ -71,6 +74,9 @@ class Learner:
 
     def _work(self) -> None:
         try:
+            stamp = self._studio.stamp()
             keep_observations(self._studio, self._report, self._stopped.is_set)
+            if not self._stopped.is_set():
+                self._read_at = stamp
         except (OperationalError, WorkbenchError):
             return  # a full disk, a lock held for long: the page says how much is missing, and whoever asks next goes on

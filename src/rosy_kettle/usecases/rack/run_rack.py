@@ -140,9 +140,12 @@ def look_at_tray(session: Session, tray_id: int) -> Tray:
     return _looked_at(session, [find_tray(session, tray_id)])[0]
 
 
-def look_at_trays(session: Session, *, wrapped: bool, query: str, before: int | None, limit: int) -> list[Tray]:
+def look_at_trays(
+    session: Session, *, wrapped: bool, query: str, before: int | None, limit: int, wrapped_after: datetime | None = None
+) -> list[Tray]:  # fmt: skip
     """Return trays as they stand, the newest first."""
-    return _looked_at(session, list_trays(session, wrapped=wrapped, query=query, before=before, limit=limit))
+    rows = list_trays(session, wrapped=wrapped, query=query, before=before, limit=limit, wrapped_after=wrapped_after)
+    return _looked_at(session, rows)
 
 
 def look_at_trays_of(session: Session, batch_id: int) -> list[Tray]:

@@ -36,9 +36,7 @@ def tell_calendar(session: Session, now: datetime, utc_offset_min: int) -> list[
         The maker's clock ahead of UTC, for the hours of the workshop [min]
     """
     trays = look_at_trays(session, wrapped=False, query="", before=None, limit=MOST_TRAYS)
-    since = now - TOLD_FOR
-    wrapped = look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS)
-    trays += [each for each in wrapped if each.row.wrapped_at is not None and each.row.wrapped_at > since]
+    trays += look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS, wrapped_after=now - TOLD_FOR)
     return [task for tray in trays for task in _tasks(tray)] + _orders(session) + _at_the_bench(session, now, utc_offset_min)
 
 

@@ -20,6 +20,7 @@ from rosy_kettle.store.glances import count_stale
 from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, keep_judged, rests_on
 from rosy_kettle.usecases.journal.keep_journal import AT_ONCE, entries_waiting, keep_told, tell_waiting
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
+from rosy_kettle.usecases.studio.kept_answers import KeptAnswers
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Keeper", "judge_formulas", "keep_up", "tell_journal"]
@@ -80,8 +81,8 @@ def _tell_some(studio: Studio, at_once: int) -> bool:
 class Keeper:
     """The background of one served studio; without a thread, as in a test or a command, it works when it is asked."""
 
-    def __init__(self, studio: Studio) -> None:
-        self._studio = studio
+    def __init__(self, studio: Studio, answers: KeptAnswers | None = None) -> None:
+        self._studio, self._answers = studio, answers
         self._news = threading.Condition()
         self._asked, self._done = 1, 0
         self._stopped = threading.Event()
@@ -122,8 +123,11 @@ class Keeper:
 
     def _look_at_rack(self) -> None:
         # What cannot be read now is said to whoever asks for the rack; here it would only have been known sooner.
-        with suppress(OperationalError, WorkbenchError), self._studio.reading() as session:
-            look_at_trays(session, wrapped=False, query="", before=None, limit=TRAYS_LOOKED_AT)
+        for wrapped in (False, True):
+            if self._stopped.is_set():
+                return
+            with suppress(OperationalError, WorkbenchError), self._studio.reading() as session:
+                look_at_trays(session, wrapped=wrapped, query="", before=None, limit=TRAYS_LOOKED_AT)
 
     def _work(self) -> None:
         seen = -1
@@ -142,3 +146,5 @@ class Keeper:
             if (now := self._studio.stamp()) != seen and not self._stopped.is_set():
                 seen = now
                 self._look_at_rack()
+                if self._answers is not None:
+                    self._answers.work_out(self._stopped.is_set)

@@ -13,11 +13,13 @@ from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.making.week.jobs import DAY_H, Job, Workshop
 from rosy_kettle.core.making.week.solve import WeekPlan, better_week, first_week
+from rosy_kettle.core.records import Tables
 from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.store.orders import OrderRow, add_order, find_order, list_orders
 from rosy_kettle.store.rack import list_places, trays_taken
-from rosy_kettle.usecases.batches.plan_batch import BatchPlan, PlanAsk, plan_batch
+from rosy_kettle.usecases.batches.plan_batch import Outline, PlanAsk, outline_batch
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings, studio_settings
+from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["OrderTake", "PlannedOrder", "Week", "WeekAsk", "change_order", "plan_week", "take_order"]
 
@@ -102,7 +104,9 @@ def take_order(session: Session, take: OrderTake, now: datetime) -> OrderRow:
         raise InputError("Who is it for? A name, or the market.", quantity="who")
     if take.due_at is not None and take.due_at <= now:
         raise InputError("That day is past; give one to come.", quantity="due_at")
-    plan_batch(session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)]))  # refuses in its own words
+    outline_batch(
+        session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)]), studio_tables(session)
+    )  # refuses in its own words
     return add_order(session, OrderRow(
         who=take.who.strip(), formula_id=take.formula_id, pieces=take.pieces, tool=take.tool, due_at=take.due_at, note=take.note,
         request_key=take.key,
@@ -148,9 +152,10 @@ def plan_week(session: Session, ask: WeekAsk) -> Week:
     trays = sum(place.trays for place in places) if places else None
     shop = _workshop(session, ask, settings, begin, trays, sum(taken.values()))
     rows = list(reversed(list_orders(session, query="", state="open", before=None, limit=MOST_ORDERS)))
-    plans = [_planned(session, row) for row in rows]
+    tables = studio_tables(session)
+    plans = [_planned(session, row, tables) for row in rows]
     jobs = [_job(row, plan, begin, shop.moulds) for row, plan in zip(rows, plans, strict=True)]
-    makeable = [job for job, plan in zip(jobs, plans, strict=True) if isinstance(plan, BatchPlan) and plan.schedule.promised]
+    makeable = [job for job, plan in zip(jobs, plans, strict=True) if isinstance(plan, Outline) and plan.schedule.promised]
     week = first_week(makeable, shop)
     if ask.seconds > 0:
         week = better_week(makeable, shop, ask.seconds, week)
@@ -182,14 +187,14 @@ def _workshop(
     return Workshop(open_h, settings.hands, settings.bowls, free, dict(list_moulds(session)))
 
 
-def _planned(session: Session, row: OrderRow) -> BatchPlan | str:
+def _planned(session: Session, row: OrderRow, tables: Tables) -> Outline | str:
     try:
-        return plan_batch(session, row.formula_id, PlanAsk([Wish(row.pieces, row.tool)]))
+        return outline_batch(session, row.formula_id, PlanAsk([Wish(row.pieces, row.tool)]), tables)
     except WorkbenchError as error:  # a formula that has changed since, or is gone: said with the order, the week goes on
         return error.message
 
 
-def _job(row: OrderRow, plan: BatchPlan | str, begin: datetime, there: Mapping[str, int]) -> Job:
+def _job(row: OrderRow, plan: Outline | str, begin: datetime, there: Mapping[str, int]) -> Job:
     due_h = None if row.due_at is None else math.floor((row.due_at - begin).total_seconds() / 3600)
     fixed_h = None if row.starts_at is None else max(0, round((row.starts_at - begin).total_seconds() / 3600))
     if isinstance(plan, str):
@@ -202,12 +207,12 @@ def _job(row: OrderRow, plan: BatchPlan | str, begin: datetime, there: Mapping[s
         item.tool: min(item.pieces, there.get(item.tool, item.pieces)) for item in plan.order.pieces if item.tool is not None
     }  # more pieces than moulds are made in rounds, which hold all of them
     return Job(
-        str(row.id), plan.name, max(1, math.ceil(before / 60)), max(1, math.ceil((drying.minutes + after) / 60)),
+        str(row.id), plan.formula.name, max(1, math.ceil(before / 60)), max(1, math.ceil((drying.minutes + after) / 60)),
         max(1, math.ceil(row.pieces / PIECES_A_TRAY)), moulds=moulds, due_h=due_h, fixed_h=fixed_h,
     )  # fmt: skip
 
 
-def _told(row: OrderRow, plan: BatchPlan | str, job: Job, week: WeekPlan, begin: datetime) -> PlannedOrder:
+def _told(row: OrderRow, plan: Outline | str, job: Job, week: WeekPlan, begin: datetime) -> PlannedOrder:
     start = week.starts.get(job.id)
     why = next((each.why for each in week.unmade if each.job == job.id), "")
     if isinstance(plan, str):

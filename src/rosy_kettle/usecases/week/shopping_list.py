@@ -13,7 +13,7 @@ from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.making.stock.packs import Delivery, Offer, Purchase, cheapest_packs
 from rosy_kettle.store.lots import LotRow, list_stock
 from rosy_kettle.store.orders import list_orders
-from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.batches.plan_batch import needs_of_order
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.week.plan_week import MOST_ORDERS
@@ -77,11 +77,11 @@ def _needs(session: Session) -> tuple[dict[str, float], dict[str, str], list[str
     left_out = []
     for row in list_orders(session, query="", state="open", before=None, limit=MOST_ORDERS):
         try:
-            plan = plan_batch(session, row.formula_id, PlanAsk([Wish(row.pieces, row.tool)]))
+            order = needs_of_order(session, row.formula_id, Wish(row.pieces, row.tool), tables)
         except WorkbenchError as error:  # the formula has changed since: said with the list
             left_out.append(f"{row.who}: {error.message}")
             continue
-        for need in plan.order.needs:
+        for need in order.needs:
             needed[need.ingredient] = needed.get(need.ingredient, 0.0) + need.needed_g
     return needed, {id_: tables.ingredients[id_].short_name for id_ in needed}, left_out
 
