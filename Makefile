@@ -10,7 +10,7 @@ unexport PYTHONDONTWRITEBYTECODE
 # One more than there are processors: a browser and a bench wait as often as they work.
 SIDE_BY_SIDE := -n $(shell expr $$(nproc) + 1) --maxprocesses 5 --dist worksteal
 
-.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz former-studio mutants chaos screenshots lock api-types clean
+.PHONY: setup wheel run demo-reset test test-fast lint types bench bench-lots bench-lists fuzz former-studio mutants prove chaos screenshots lock api-types clean
 
 setup: .stamps/python .stamps/web $(STATIC)
 
@@ -78,6 +78,9 @@ fuzz: setup
 
 mutants: setup
 	@$(PY) -m scripts.mutants
+
+prove: setup .stamps/browser
+	@$(PY) -m scripts.prove
 
 chaos: setup
 	@$(PY) -m scripts.chaos

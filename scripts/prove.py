@@ -1,0 +1,66 @@
+"""The large seeded sets that are too long for every test run: make prove. `make test` runs a fixed sample of each.
+
+Two tablets: two hundred stories of two real pages at one bowl (tests/two_tablets.py); none may lose, double or hide an event.
+"""
+
+from __future__ import annotations
+
+import argparse
+import shutil
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+from scripts.prepare import find_chromium
+from tests.serving import Nursery, Server
+from tests.two_tablets import tell_story
+
+from rosy_kettle.store import open_studio
+from rosy_kettle.store.session import FILE_NAME
+from rosy_kettle.usecases.studio.seed_demo import seed_demo
+
+A_STUDIO = 25  # stories told at one studio before a fresh one is served
+
+
+def two_tablets(stories: int, first: int) -> list[str]:
+    """Tell the stories and return what is wrong."""
+    wrong, made, held, began = [], 0, 0, time.monotonic()
+    nursery = Nursery()
+    with tempfile.TemporaryDirectory() as name, sync_playwright() as playwright:
+        seeded = Path(name) / "seeded"
+        studio = open_studio(seeded)
+        seed_demo(studio)
+        studio.close()
+        browser = playwright.chromium.launch(executable_path=find_chromium(), chromium_sandbox=False)
+        for begin in range(first, first + stories, A_STUDIO):
+            folder = Path(name) / f"studio-{begin}"
+            folder.mkdir()
+            shutil.copy(seeded / FILE_NAME, folder)
+            server = Server(folder, nursery, *nursery.serve(folder))
+            for seed in range(begin, min(begin + A_STUDIO, first + stories)):
+                story = tell_story(browser, server, seed)
+                made += sum(len(tablet.made) for tablet in story.tablets)
+                held += sum(event["kind"] == "held" for event in story.record["events"])
+                if not story.whole:
+                    wrong.append(f"{seed}: lost {story.lost}, doubled {story.doubled}, left {story.left}, untold {story.untold}")
+            server.kill()
+            done = min(begin + A_STUDIO, first + stories) - first
+            print(f"{done} stories, {made} events, {held} held, {len(wrong)} wrong, {time.monotonic() - began:.0f} s", flush=True)
+        browser.close()
+    nursery.close()
+    return wrong if made else ["nothing was made, so nothing was tried"]
+
+
+def main() -> None:
+    asked = argparse.ArgumentParser(description=__doc__)
+    asked.add_argument("--stories", type=int, default=200)
+    asked.add_argument("--first-seed", type=int, default=1)
+    options = asked.parse_args()
+    wrong = two_tablets(options.stories, options.first_seed)
+    sys.exit("\n".join(wrong) if wrong else 0)
+
+
+if __name__ == "__main__":
+    main()
