@@ -57,7 +57,7 @@ const getBatch = async (id: number) =>
   (await api(client.GET("/api/batches/{batch_id}", { params: { path: { batch_id: id } } }))) as Batch;
 
 export const useBatch = (id: number) =>
-  useQuery({ queryKey: batchKey(id), queryFn: () => getBatch(id), staleTime: 0 });
+  useQuery({ queryKey: batchKey(id), queryFn: () => getBatch(id), staleTime: 0, enabled: id > 0 });
 
 export const useFeels = () =>
   useQuery({

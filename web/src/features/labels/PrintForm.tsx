@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type LabelDrawing, type LabelSave, messageOf, useKeepLabel } from "../../api";
+import { type LabelDrawing, type LabelSave, messageOf, useBatch, useKeepLabel } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { Button, NumberInput, useNotice } from "../../ui";
@@ -17,7 +17,10 @@ export function PrintForm({
   typed: TypedFacts;
   drawing: LabelDrawing;
 }) {
-  const [copies, setCopies] = useState("24");
+  const pieces = useBatch(of.batch_id ?? 0).data?.pieces_now;
+  const [chosen, setCopies] = useState<string | null>(null);
+  // A label a piece, as they were counted; before that, as what was weighed gives them.
+  const copies = chosen ?? String(pieces ?? 24);
   const [onSheet, setOnSheet] = useState(true);
   const [paper, setPaper] = useState<"A4" | "Letter">("A4");
   const [sheet, setSheet] = useState(SHEET);
