@@ -30,9 +30,9 @@ export function ConditionsStep({ batch, step, devices, act }: StepProps) {
     });
   const last = before.data;
   return (
-    <div className="flex flex-col gap-4">
+    <div className="flex flex-col gap-3">
       <Words text={step.text} caution={step.caution} />
-      <p className="text-[min(104px,13vh)] font-medium leading-none">
+      <p className="text-[min(88px,11vh)] font-medium leading-none">
         {humidity === null ? "–" : Math.round(humidity)} <span className="text-bench-unit">% RH</span>{" "}
         {typed === undefined && <StandIn reading={reading} />}
       </p>
@@ -43,17 +43,6 @@ export function ConditionsStep({ batch, step, devices, act }: StepProps) {
       )}
       {reading?.source !== "device" && (
         <TypedFigure label="Humidity in per cent" unit="% RH" word="Take it" onGive={setTyped} />
-      )}
-      {typed === undefined && last?.humidity_pct != null && last.at && (
-        <Press
-          onClick={() => {
-            setTyped(last.humidity_pct ?? undefined);
-            if (last.room_c != null) setRoom(typedOf(last.room_c, "°C"));
-          }}
-        >
-          As typed on {dayOf(last.at)}: {Math.round(last.humidity_pct)} % RH
-          {last.room_c != null && ` at ${sayTemperature(last.room_c)}`}
-        </Press>
       )}
       <div className="flex flex-wrap gap-6 text-state">
         <label>
@@ -84,13 +73,26 @@ export function ConditionsStep({ batch, step, devices, act }: StepProps) {
         Planned for {sayTemperature(batch.planned.room.temperature_c)} and {batch.planned.room.humidity_pct} %
         RH.
       </p>
-      <Press next disabled={celsius !== null && !Number.isFinite(celsius)} onClick={take}>
-        {nothing
-          ? "Go on without the air"
-          : humidity === null
-            ? "Go on without the humidity"
-            : "That is the air"}
-      </Press>
+      <div className="flex gap-3">
+        {typed === undefined && last?.humidity_pct != null && last.at && (
+          <Press
+            onClick={() => {
+              setTyped(last.humidity_pct ?? undefined);
+              if (last.room_c != null) setRoom(typedOf(last.room_c, "°C"));
+            }}
+          >
+            As typed on {dayOf(last.at)}: {Math.round(last.humidity_pct)} % RH
+            {last.room_c != null && ` at ${sayTemperature(last.room_c)}`}
+          </Press>
+        )}
+        <Press next disabled={celsius !== null && !Number.isFinite(celsius)} onClick={take}>
+          {nothing
+            ? "Go on without the air"
+            : humidity === null
+              ? "Go on without the humidity"
+              : "That is the air"}
+        </Press>
+      </div>
     </div>
   );
 }

@@ -123,7 +123,6 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
       >
         {benchFigure(value)} <span className="text-bench-unit-large">{massUnit()}</span>
       </p>
-      <StandIn reading={scale} />
       <BenchStrip value={value} target={target} tolerance={tolerance} />
       {step.ingredient && <LotLine batch={batch} ingredient={step.ingredient} act={act} />}
       <div className="flex items-baseline justify-between gap-6">
@@ -135,7 +134,11 @@ export function WeighStep({ batch, step, devices, act, onBack, onSkip }: StepPro
             </span>
           )}
         </p>
-        <p className="text-right text-bench-note">by itself, inside ± {sayBenchMass(tolerance)}</p>
+        <p className="text-right text-bench-note">
+          by itself, inside ± {sayBenchMass(tolerance)}
+          {scale?.source === "stand-in" && <br />}
+          <StandIn reading={scale} />
+        </p>
       </div>
       {ways ? (
         <Ways ways={ways} onWay={(way) => void onWay(way)} />

@@ -123,7 +123,7 @@ export function TypedFigure({
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <span className="text-bench-word">{unitShown(unit)}</span>
+        <span className="whitespace-nowrap text-bench-word">{unitShown(unit)}</span>
       </label>
       <Press type="submit" disabled={!good} className="max-w-[220px]">
         {word}
