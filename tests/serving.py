@@ -36,13 +36,18 @@ class Nursery:
         command = [sys.executable, "-m", "tests.nursery"]
         self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
 
-    def serve(self, folder: Path, *options: str, declaring: bool = False) -> tuple[int, int]:
-        """Serve a folder, with one more reading declared if wanted; return process id and port once it answers."""
+    def serve(self, folder: Path, *options: str, declaring: bool = False, demo: bool = True) -> tuple[int, int]:
+        """Serve a folder, with one more reading declared, or without the demo, if wanted; return process and port once it answers."""
         assert self._process.stdin is not None
         assert self._process.stdout is not None
         said = folder / "said.txt"
         said.unlink(missing_ok=True)
-        asked = {"folder": str(folder), "arguments": ["--seed-demo", *options], "said": str(said), "declaring": declaring}
+        asked = {
+            "folder": str(folder),
+            "arguments": [*(["--seed-demo"] if demo else []), *options],
+            "said": str(said),
+            "declaring": declaring,
+        }
         self._process.stdin.write(json.dumps(asked) + "\n")
         self._process.stdin.flush()
         pid, until = int(self._process.stdout.readline()), time.monotonic() + 60
@@ -135,6 +140,14 @@ def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
 def server(tmp_path: Path, seeded: Path, nursery: Nursery) -> Iterator[Server]:
     shutil.copy(seeded, tmp_path)
     yield from served(nursery, tmp_path)
+
+
+@pytest.fixture
+def empty_server(tmp_path: Path, nursery: Nursery) -> Iterator[Server]:
+    """A studio with nothing in it, and so without devices; its clock is quick."""
+    server = Server(tmp_path, nursery, *nursery.serve(tmp_path, *FAST, demo=False), FAST)
+    yield server
+    server.kill()
 
 
 @pytest.fixture

@@ -34,7 +34,10 @@ class WriteGate:
         OperationalError
             If others did not let go of it in time, as SQLite itself says of a lock that is held for long.
         """
-        file = os.open(self._path, os.O_RDWR | os.O_CREAT, 0o600)
+        try:
+            file = os.open(self._path, os.O_RDWR | os.O_CREAT, 0o600)
+        except OSError as error:  # a full disk, a folder that went: said as SQLite would say it a step later
+            raise OperationalError("BEGIN", None, sqlite3.OperationalError(f"unable to open database file: {error}")) from error
         try:
             self._take(file)
             yield
