@@ -109,6 +109,12 @@ def test_a_proxy_on_this_machine_does_not_make_a_guest_the_host(lan: FlaskClient
     assert answer.status_code == 401
 
 
+@pytest.mark.parametrize(("address", "headers"), [("127.0.0.2", {}), ("127.0.0.1", {"X-Forwarded-For": "192.168.1.77"})])
+def test_without_lan_nobody_else_is_let_in(client: FlaskClient, address: str, headers: dict[str, str]) -> None:
+    answer = client.get("/api/formulas", environ_base={"REMOTE_ADDR": address}, headers=headers)
+    assert (answer.status_code, answer.json["code"]) == (403, "own_machine")
+
+
 def test_without_lan_there_is_no_pairing(client: FlaskClient) -> None:
     assert client.post("/api/pairing", json={}).status_code == 409
     assert client.get("/api/paired-devices").json["lan"] is False

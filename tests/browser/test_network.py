@@ -57,6 +57,9 @@ def test_the_record_is_whole_after_an_outage(server: Server, open_page: OpenPage
 
 def test_what_waited_outlives_the_page(server: Server, open_page: OpenPage) -> None:
     page = open_page(server.address)
+    answers: list[str] = []
+    page.on("response", lambda each: answers.append(f"{each.status} {each.url}") if each.url.endswith("/events") else None)
+    page.on("requestfailed", lambda each: answers.append(f"no answer {each.url}") if each.url.endswith("/events") else None)
     batch = begin(page, server)
     page.get_by_role("button", name=re.compile("That is the air|Go on without")).click()
     expect(page.get_by_role("heading", level=1)).to_have_text(re.compile("Weigh"))
@@ -68,4 +71,6 @@ def test_what_waited_outlives_the_page(server: Server, open_page: OpenPage) -> N
     expect(page.get_by_role("heading", level=1)).to_have_text(re.compile("Weigh"))  # until then nothing is said of what waits
     expect(page.get_by_text(re.compile("kept on this"))).to_have_count(0)
     told = page.request.get(f"{server.address}/api/batches/{batch}").json()
-    assert len([event for event in told["events"] if event["kind"] == "weighed"]) == 1
+    weighed = [event for event in told["events"] if event["kind"] == "weighed"]
+    assert (len(weighed), told["held"]) == (1, []), answers
+    assert answers[-1].startswith("201 "), answers

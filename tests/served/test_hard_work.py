@@ -93,6 +93,29 @@ def test_a_crowd_of_hard_questions_is_told_to_wait_and_a_light_one_is_not(shared
 
 
 @pytest.mark.clock
+def test_ten_pages_that_listen_take_nothing_from_who_asks(shared_server: Server) -> None:
+    """Ten streams open and hard questions beside them: health within 200 ms in the middle (decision 0008)."""
+    formula = {"format": "rosy-kettle/formula", "version": 1, "name": "much", "portions": [{"name": "p", "lines": [
+        {"ingredient": "kaolin", "amount": "1", "unit": "g"}] * 2_000}]}  # fmt: skip
+    listeners = [http.client.HTTPConnection("127.0.0.1", shared_server.port, timeout=30) for _ in range(10)]
+    for listener in listeners:
+        listener.request("GET", "/api/devices/stream?batch=1")
+        assert listener.getresponse().readline().startswith(b"data: ")
+    crowd = [threading.Thread(target=shared_server.ask, args=("POST", "/api/charts", {"formula": formula})) for _ in range(16)]
+    for each in crowd:
+        each.start()
+    waits = []
+    while any(each.is_alive() for each in crowd):
+        began = time.perf_counter()
+        assert shared_server.ask("GET", "/api/health")[0] == 200
+        waits.append(time.perf_counter() - began)
+    for listener in listeners:
+        listener.close()
+    assert len(waits) > 5
+    assert statistics.median(waits) < SOON_S, waits
+
+
+@pytest.mark.clock
 def test_five_hundred_idle_connections_do_not_keep_the_next_one_out(shared_server: Server) -> None:
     idle = [socket.create_connection(("127.0.0.1", shared_server.port)) for _ in range(500)]
     try:

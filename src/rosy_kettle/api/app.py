@@ -43,7 +43,7 @@ from rosy_kettle.api import (
     tub_tests,
 )
 from rosy_kettle.api.doors import LOOPBACK_HOSTS, content_security, page_nonce, register_doors
-from rosy_kettle.api.guests import Guests, register_guests
+from rosy_kettle.api.guests import Guests, refuse_strangers_alone, register_guests
 from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.common import ErrorAnswer
 from rosy_kettle.api.studio import StandInsOf, WarningsOf, current_keeper
@@ -98,6 +98,8 @@ def create_app(
     if lan:
         app.extensions["guests"] = Guests(studio)
         register_guests(app, app.extensions["guests"])
+    elif not any_address:
+        refuse_strangers_alone(app)  # also what a proxy on this machine passes on: nobody would be asked who they are
     register_workers(app)
     errors.register_errors(app)
     for part in PARTS:

@@ -105,7 +105,7 @@ def still_in() -> Callable[[], bool]:
 
 
 def refuse_strangers_alone(app: Flask) -> None:
-    """Let the studio's own machine in alone: a page that has no devices of its own, as while the file is damaged."""
+    """Let the studio's own machine in alone: where no device is paired, or while the studio's file is damaged."""
 
     def ask() -> Response | None:
         if is_own_machine():

@@ -1,4 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { made } from "../lib/askingKey";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -32,6 +33,36 @@ export const useLotTrace = (id: number) =>
     queryFn: () => api(client.GET("/api/lots/{lot_id}", { params: { path: { lot_id: id } } })),
     staleTime: 0,
   });
+
+/** Names the jar a line of a batch came from; after closing that is an amendment, and stays to be seen. */
+export const useNameLot = () => {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({
+      batch,
+      ingredient,
+      code,
+      mass_g,
+    }: {
+      batch: number;
+      ingredient: string;
+      code: string;
+      /** What came from it, beside what other jars are named for. */
+      mass_g: number;
+    }) =>
+      api(
+        client.POST("/api/batches/{batch_id}/events", {
+          params: { path: { batch_id: batch } },
+          // It stands by itself, whatever has happened to the batch since.
+          body: { after: 0, hold: false, event: made({ kind: "lot" as const, ingredient, code, mass_g }) },
+        }),
+      ),
+    onSettled: async (_answer, _error, { batch }) => {
+      await queries.invalidateQueries({ queryKey: LOTS });
+      await queries.invalidateQueries({ queryKey: ["batches", batch] });
+    },
+  });
+};
 
 export const useBatchLots = (batch: number) =>
   useQuery({

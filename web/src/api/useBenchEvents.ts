@@ -1,6 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { canWait, dropTold, foretellAll, keepTold, type Told, toldNow, waitingAt } from "../lib/benchQueue";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { made } from "../lib/askingKey";
+import {
+  type BatchHere,
+  canWait,
+  dropTold,
+  foretellAll,
+  keepTold,
+  type Told,
+  toldNow,
+  waitingAt,
+} from "../lib/benchQueue";
 import { batchKey, useHappen } from "./bench";
 import { ApiError, messageOf } from "./client";
 import { BATCH_EVENTS } from "./eventKinds";
@@ -16,13 +26,15 @@ const MUST_ASK =
  * has answered for it by its name. `batch` is the batch as it will stand then.
  */
 export function useBenchEvents(known: Batch) {
+  const { id: batchId, created_at } = known;
+  const here = useMemo(() => ({ id: batchId, created_at }), [batchId, created_at]);
   const happen = useHappen(known.id);
   const queries = useQueryClient();
-  const [waiting, setWaiting] = useState<Told[]>(() => waitingAt(known.id));
+  const [waiting, setWaiting] = useState<Told[]>(() => waitingAt(here));
   /** How often in a row it could not be told; 0 while the studio answers. */
   const [failed, setFailed] = useState(0);
   const telling = useRef<Promise<void> | null>(null);
-  const look = useCallback(() => setWaiting(waitingAt(known.id)), [known.id]);
+  const look = useCallback(() => setWaiting(waitingAt(here)), [here]);
   const newest = useCallback(
     () => queries.getQueryData<Batch>(batchKey(known.id))?.state.seq ?? 0,
     [known.id, queries],
@@ -36,20 +48,20 @@ export function useBenchEvents(known: Batch) {
         const batch = await happen.mutateAsync({ after, event, hold });
         // What follows was made knowing of this one, before it is dropped: a page may end between the two.
         const seen = seenBy(batch, told);
-        for (const next of waitingAt(known.id))
-          if (next.id !== id && next.after < seen) keepTold(known.id, { ...next, after: seen });
-        dropTold(known.id, id);
+        for (const next of waitingAt(here))
+          if (next.id !== id && next.after < seen) keepTold(here.id, { ...next, after: seen });
+        dropTold(here.id, id);
       } catch (error) {
         if (isPassing(error)) throw error;
         const moved = (error as ApiError).status === CONFLICT && !hold;
-        keepTold(known.id, moved ? { ...told, hold: true } : { ...told, why: messageOf(error) });
+        keepTold(here.id, moved ? { ...told, hold: true } : { ...told, why: messageOf(error) });
       }
     },
-    [happen.mutateAsync, known.id],
+    [happen.mutateAsync, here],
   );
 
   const tellAll = useCallback(async () => {
-    const first = () => waitingAt(known.id).find((told) => told.why === undefined);
+    const first = () => waitingAt(here).find((told) => told.why === undefined);
     try {
       for (let told = first(); told; told = first()) await tellOne(told);
       setFailed(0);
@@ -58,7 +70,7 @@ export function useBenchEvents(known: Batch) {
     } finally {
       look();
     }
-  }, [known.id, look, tellOne]);
+  }, [here, look, tellOne]);
 
   const tell = useCallback((): Promise<void> => {
     telling.current ??= tellAll().finally(() => {
@@ -85,26 +97,30 @@ export function useBenchEvents(known: Batch) {
 
   /** Tells the studio, or keeps what it cannot be told now; throws where it refuses, or has to be asked and does not answer. */
   const act = async (event: Happening): Promise<void> => {
-    const before = waitingAt(known.id).filter((told) => told.why === undefined);
+    const before = waitingAt(here).filter((told) => told.why === undefined);
     if (!canWait(event)) {
       if (before.length > 0) throw new ApiError(MUST_ASK, 0, "offline", {});
       await happen.mutateAsync({ after: Math.max(newest(), known.state.seq), event: named(event) });
       return;
     }
-    const told = toldNow(event, Math.max(newest(), known.state.seq, before.at(-1)?.after ?? 0));
-    keepTold(known.id, told);
+    const told = toldNow(
+      event,
+      Math.max(newest(), known.state.seq, before.at(-1)?.after ?? 0),
+      known.created_at,
+    );
+    keepTold(here.id, told);
     look();
     // One that is on its way may have looked for the next before this one was there.
     await tell();
-    if (failed === 0 && stands(known.id, told.id)) await tell();
-    const refused = waitingAt(known.id).find((each) => each.id === told.id)?.why;
+    if (failed === 0 && stands(here, told.id)) await tell();
+    const refused = waitingAt(here).find((each) => each.id === told.id)?.why;
     if (refused === undefined) return;
     dropTold(known.id, told.id);
     look();
     throw new ApiError(refused, 422, "refused", {});
   };
   const setAside = (id: string) => {
-    dropTold(known.id, id);
+    dropTold(here.id, id);
     look();
   };
   return {
@@ -131,11 +147,10 @@ function seenBy(batch: Batch, { id, after, event }: Told): number {
 }
 
 const named = (event: Happening): Happening => {
-  const { id, made_at } = toldNow(event, 0);
-  return { ...event, id, made_at } as Happening;
+  return made(event) as Happening;
 };
 
-const stands = (batch: number, id: string) => {
+const stands = (batch: BatchHere, id: string) => {
   const told = waitingAt(batch).find((each) => each.id === id);
   return told !== undefined && told.why === undefined;
 };

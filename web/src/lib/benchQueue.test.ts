@@ -25,6 +25,9 @@ const batch = {
 } as unknown as Batch;
 const event = (kind: string, more: object = {}) => ({ kind, ...more }) as Happening;
 
+const BEGUN = "2026-11-24T10:00:00Z";
+const at = (id: number, created_at = BEGUN) => ({ id, created_at });
+
 beforeEach(() => localStorage.clear());
 
 describe("a bench without its network", () => {
@@ -46,13 +49,17 @@ describe("a bench without its network", () => {
     expect(foretell(batch, event("pieces", { count: -5 })).state.pieces_done).toBe(0);
   });
   it("keeps in order what waits, each under its own name, and lets nothing wait that the studio must work out", () => {
-    const [one, two] = [toldNow(event("weighed"), 4), toldNow(event("done"), 4)];
+    const [one, two] = [toldNow(event("weighed"), 4, BEGUN), toldNow(event("done"), 4, BEGUN)];
     keepTold(7, two);
     keepTold(7, one);
-    keepTold(8, toldNow(event("note"), 1));
-    expect(waitingAt(7)).toEqual([one, two]);
+    keepTold(8, toldNow(event("note"), 1, BEGUN));
+    expect(waitingAt(at(7))).toEqual([one, two]);
+    expect(waitingAt(at(7, "2026-11-25T10:00:00Z")).map((told) => told.why)).toEqual([
+      expect.stringContaining("a studio that is no longer here"),
+      expect.stringContaining("a studio that is no longer here"),
+    ]);
     dropTold(7, one.id);
-    expect(waitingAt(7)).toEqual([two]);
+    expect(waitingAt(at(7))).toEqual([two]);
     expect([canWait(event("weighed")), canWait(event("rescued")), canWait(event("corrected"))]).toEqual([
       true,
       false,
@@ -62,20 +69,20 @@ describe("a bench without its network", () => {
   it("gives what a former version kept its names, once", () => {
     const former = { after: 4, events: [event("weighed"), event("pieces", { count: 12 })] };
     localStorage.setItem("rosy-kettle-bench-9", JSON.stringify(former));
-    const first = waitingAt(9);
+    const first = waitingAt(at(9));
     expect(first.map((told) => [told.event.kind, told.after])).toEqual([
       ["weighed", 4],
       ["pieces", 5],
     ]);
-    expect(waitingAt(9)).toEqual(first);
+    expect(waitingAt(at(9))).toEqual(first);
     for (const told of first) dropTold(9, told.id);
   });
   it("foretells what the studio has not answered for, and nothing that it has, holds or refuses", () => {
-    const waits = toldNow(event("pieces", { count: 2 }), 4);
-    const has = { ...toldNow(event("pieces", { count: 40 }), 3), id: "known" };
+    const waits = toldNow(event("pieces", { count: 2 }), 4, BEGUN);
+    const has = { ...toldNow(event("pieces", { count: 40 }), 3, BEGUN), id: "known" };
     const known = { ...batch, events: [{ seq: 4, kind: "pieces", id: "known" }] } as unknown as Batch;
-    const refused = { ...toldNow(event("pieces", { count: 400 }), 4), why: "No." };
-    const held = { ...toldNow(event("weighed"), 4), hold: true };
+    const refused = { ...toldNow(event("pieces", { count: 400 }), 4, BEGUN), why: "No." };
+    const held = { ...toldNow(event("weighed"), 4, BEGUN), hold: true };
     const { state } = foretellAll(known, [waits, has, refused, held]);
     expect([state.pieces_done, state.current]).toEqual([5, 1]);
   });

@@ -14,6 +14,8 @@ export interface Told {
   /** Place in the order in which they were made. */
   nth: number;
   made_at: string;
+  /** When its batch was begun: another studio may have another batch of the same number. */
+  begun: string;
   /** What its maker had seen. */
   after: number;
   event: Happening;
@@ -30,7 +32,8 @@ const nextPlace = () => {
   return last;
 };
 
-export const toldNow = (event: Happening, after: number): Told => ({
+export const toldNow = (event: Happening, after: number, begun: string): Told => ({
+  begun,
   id: eventId(),
   nth: nextPlace(),
   made_at: new Date().toISOString(),
@@ -55,23 +58,30 @@ export function dropTold(batch: number, id: string): void {
   localStorage.removeItem(KEY(batch, id));
 }
 
+export type BatchHere = Pick<Batch, "id" | "created_at">;
+const OF_ANOTHER = "It belongs to a batch of the same number in a studio that is no longer here.";
+
 /** All that waits of a batch, in order; what a former version kept gets its names now. */
-export function waitingAt(batch: number): Told[] {
+export function waitingAt({ id: batch, created_at: begun }: BatchHere): Told[] {
   const found = new Map<string, Told>();
   for (const [key, told] of here) if (key.startsWith(`${PREFIX(batch)}-`)) found.set(told.id, told);
   for (const key of Object.keys(localStorage)) {
-    if (key === PREFIX(batch)) for (const told of former(batch)) found.set(told.id, told);
+    if (key === PREFIX(batch)) for (const told of former(batch, begun)) found.set(told.id, told);
     else if (key.startsWith(`${PREFIX(batch)}-`)) {
       const told = read<Told>(key);
       if (told?.id && told.event) found.set(told.id, told);
     }
   }
-  return [...found.values()].sort((one, other) => one.nth - other.nth);
+  return [...found.values()]
+    .sort((one, other) => one.nth - other.nth)
+    .map((told) => (told.begun === begun ? told : { ...told, why: OF_ANOTHER }));
 }
 
-function former(batch: number): Told[] {
+function former(batch: number, begun: string): Told[] {
   const waiting = read<{ after: number; events: Happening[] }>(PREFIX(batch));
-  const told = (waiting?.events ?? []).map((event, place) => toldNow(event, (waiting?.after ?? 0) + place));
+  const told = (waiting?.events ?? []).map((event, place) =>
+    toldNow(event, (waiting?.after ?? 0) + place, begun),
+  );
   for (const each of told) keepTold(batch, each);
   localStorage.removeItem(PREFIX(batch));
   return told;

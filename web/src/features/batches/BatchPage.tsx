@@ -110,7 +110,7 @@ function BatchRecord({
         <Story batch={batch} moment={moment} />
       </div>
       <HeldList batch={batch} act={act} />
-      {batch.closed_at && <DrawnLots batch={batch.id} act={act} />}
+      {batch.closed_at && <DrawnLots batch={batch.id} />}
       {!batch.closed_at && <Outcome key={batch.state.seq} batch={batch} act={act} />}
       <Photos
         of={{ noun: "batches", id: batch.id }}

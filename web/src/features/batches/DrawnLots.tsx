@@ -1,20 +1,25 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { type Happening, useBatchLots } from "../../api";
+import { messageOf, useBatchLots, useNameLot } from "../../api";
 import { fixed, sayBenchMass } from "../../lib/numbers";
-
-type Act = (event: Happening) => Promise<boolean>;
+import { useNotice } from "../../ui";
 
 /** The jars a closed batch was taken from, named or assumed, and what that cost by their own prices. */
-export function DrawnLots({ batch, act }: { batch: number; act: Act }) {
+export function DrawnLots({ batch }: { batch: number }) {
   const lots = useBatchLots(batch);
+  const name = useNameLot();
+  const say = useNotice();
   const drawn = lots.data?.drawn ?? [];
   if (!lots.data || drawn.length === 0) return null;
   const cost = Object.entries(lots.data.cost)
     .map(([currency, value]) => `${fixed(Number(value), 2)} ${currency}`)
     .join(" and ");
-  const onNamed = async (ingredient: string, code: string) => {
-    if (await act({ kind: "lot", ingredient, code })) await lots.refetch();
+  const fromLot = (lot: number) =>
+    drawn.filter((each) => each.lot_id === lot).reduce((sum, each) => sum + each.mass_g, 0);
+  const onNamed = async (ingredient: string, code: string, mass_g: number) => {
+    await name
+      .mutateAsync({ batch, ingredient, code, mass_g })
+      .catch((error: unknown) => say(messageOf(error), { asks: true }));
   };
   const jarsOf = (ingredient: string) =>
     lots.data.lines.find((line) => line.ingredient === ingredient)?.lots ?? [];
@@ -40,7 +45,9 @@ export function DrawnLots({ batch, act }: { batch: number; act: Act }) {
               others={jarsOf(each.ingredient)
                 .map((jar) => jar.code)
                 .filter((code) => code !== each.code)}
-              onNamed={(code) => onNamed(each.ingredient, code)}
+              onNamed={(code) =>
+                onNamed(each.ingredient, code, code === each.code ? fromLot(each.lot_id) : each.mass_g)
+              }
             />
           </li>
         ))}

@@ -44,6 +44,7 @@ export function OtherAmount({ batch, first, ingredients, onAdded, onBack }: Prop
         label="Grams that went in"
         unit="g"
         word="It went in"
+        meant={batch.feel?.mends.find((mend) => mend.ingredient === jar)?.mass_g ?? null}
         onGive={(grams) => {
           if (grams > 0) void onAdded(jar, grams);
           else say("What went in weighs more than nothing.", { asks: true });

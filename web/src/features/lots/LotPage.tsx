@@ -7,6 +7,7 @@ import {
   useCertifyLot,
   useCountLot,
   useLotTrace,
+  useNameLot,
   useWithdrawLot,
 } from "../../api";
 import { benchFigure, sayBenchMass } from "../../lib/numbers";
@@ -36,6 +37,8 @@ export function LotPage() {
 function Sheet({ trace }: { trace: LotTrace }) {
   const { lot, uses, movements } = trace;
   const pieces = uses.reduce((sum, use) => sum + use.pieces, 0);
+  const name = useNameLot();
+  const say = useNotice();
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
       <h1>
@@ -76,7 +79,25 @@ function Sheet({ trace }: { trace: LotTrace }) {
                 <span>{sayBenchMass(use.mass_g)}</span>
                 {use.assumed_g > 0 && (
                   <span className="font-semibold text-rosy">
-                    {use.assumed_g >= use.mass_g ? "assumed" : `${sayBenchMass(use.assumed_g)} of it assumed`}
+                    {use.assumed_g >= use.mass_g ? "assumed" : `${sayBenchMass(use.assumed_g)} of it assumed`}{" "}
+                    <button
+                      type="button"
+                      className="min-h-6 border-b border-ink font-medium text-ink"
+                      disabled={name.isPending}
+                      aria-label={`It was this one: batch ${use.batch_id}`}
+                      onClick={() =>
+                        void name
+                          .mutateAsync({
+                            batch: use.batch_id,
+                            ingredient: lot.ingredient,
+                            code: lot.code,
+                            mass_g: use.mass_g,
+                          })
+                          .catch((error: unknown) => say(messageOf(error), { asks: true }))
+                      }
+                    >
+                      It was this one
+                    </button>
                   </span>
                 )}
                 <span className="text-soft">{use.made_at.slice(0, 10)}</span>
