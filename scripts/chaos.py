@@ -3,9 +3,9 @@
 Formulas, batches, photos and notes are sent by four writers over HTTP, each note under a name of its own as a tablet's queue
 sends it: what was not answered when the server went is told again afterwards, and has to stand in the record once. Meanwhile a
 studio zip is taken in now and then. The server is killed at a random moment, the file is looked at with SQLite's own integrity
-check, and the server is started again. Every tenth time, or as often as asked, the studio is begun anew over HTTP while the writers
-write, and five kills later a backup is brought back the same way; everything acknowledged must stand in the studio or in one of
-the copies that were kept.
+check, and the server is started again. Every tenth time, or as often as asked, the studio is begun anew over HTTP while the
+writers write, and five kills later a backup is brought back the same way; everything acknowledged must stand in the studio or in
+one of the copies that were kept.
 """
 
 from __future__ import annotations
@@ -240,10 +240,8 @@ def main() -> None:
             memory_mb = max(memory_mb, write_and_kill(process, port, kept, meanwhile))
             process, port = start(folder)
             wrong = look(folder / "studio.sqlite3", kept)
-            print(
-                f"{turn} kills, {kept.resets} resets, {kept.restores} restores, {kept.zips} zips, {kept.count()} writes, {len(wrong)} wrong",
-                flush=True,
-            )
+            moved = f"{kept.resets} resets, {kept.restores} restores, {kept.zips} zips"
+            print(f"{turn} kills, {moved}, {kept.count()} writes, {len(wrong)} wrong", flush=True)
         process.terminate()
         process.wait()
     print(f"{kept.count()} acknowledged writes, {len(kept.copies)} copies kept; server at most {memory_mb:.0f} MB")

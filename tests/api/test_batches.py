@@ -239,6 +239,16 @@ def test_all_batches_are_listed_with_what_became_of_them(client: FlaskClient) ->
     assert refusal(client.get("/api/batches/99"), 404, "not_found") == "There is no batch 99."
 
 
+def test_a_burst_of_pages_gets_no_more_places_than_there_are(client: FlaskClient) -> None:
+    """A place is taken when it is asked for, not when the first news is read."""
+    asked = [client.get("/api/devices/stream", buffered=False) for _ in range(40)]
+    assert [answer.status_code for answer in asked] == [200] * 10 + [409] * 30
+    for answer in asked:
+        answer.close()
+    with client.get("/api/devices/stream", buffered=False) as again:
+        assert again.status_code == 200
+
+
 def test_only_so_many_pages_listen_and_leaving_makes_room(client: FlaskClient, studio: Studio) -> None:
     with_stand_ins(studio)
 

@@ -105,12 +105,16 @@ def drawer(body: DrawerAct) -> Response:
 @blueprint.get("/stream", summary="Readings ten times a second, as server-sent events", responses=STREAM)
 def stream(query: StreamQuery) -> Response:
     devices = current_devices()
-    if devices.listeners >= MOST_LISTENERS:
+    listening = devices.listen(query.batch, MOST_LISTENERS)
+    if listening is None:
         raise ConflictError("Too many pages listen to the devices; close one.", noun="stream", reason="full")
     may_hear = still_in()
-    heard = takewhile(lambda _news: may_hear(), devices.stream(query.batch))
+    heard = takewhile(lambda _news: may_hear(), listening)
     events = (f"data: {json.dumps(news)}\n\n" for news in heard)
-    return Response(events, mimetype="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
+    headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
+    answer = Response(events, mimetype="text/event-stream", headers=headers)
+    answer.call_on_close(listening.close)
+    return answer
 
 
 def _now() -> Response:

@@ -14,7 +14,7 @@ from rosy_kettle.devices.reading import Scale
 from rosy_kettle.devices.serial_scale import SerialScale
 from rosy_kettle.devices.simulated import SimulatedHygrometer, SimulatedScale, SimulatedThermometer
 
-__all__ = ["BenchClock", "BenchDevices", "open_devices"]
+__all__ = ["BenchClock", "BenchDevices", "Listening", "open_devices"]
 
 READINGS_PER_S = 10
 SHARED_FOR = 0.5  # of a tick: who asks so soon after another hears the same readings [-]
@@ -32,6 +32,23 @@ class BenchClock:
     def now(self) -> float:
         """Return seconds since 1970 UTC, as the bench has them."""
         return self._began + (time.time() - self._began) * self.rate
+
+
+class Listening:
+    """The news one page hears; its place is free again once it is closed, whether it was ever heard or not."""
+
+    def __init__(self, news: Iterator[dict[str, Any]], leave: Callable[[], None]) -> None:
+        self._news, self._leave = news, leave
+        self._closed = False
+
+    def __iter__(self) -> Iterator[dict[str, Any]]:
+        return self._news
+
+    def close(self) -> None:
+        """Give the place back, once."""
+        if not self._closed:
+            self._closed = True
+            self._leave()
 
 
 class BenchDevices:
@@ -89,15 +106,20 @@ class BenchDevices:
             found += [self.thermometer.read(bench), self.hygrometer.read(bench)]
         return [asdict(reading) | {"at_ms": real * 1000} for reading in found]
 
-    def stream(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
-        """Yield readings ten times a second, and the batch's number whenever it has moved on."""
+    def listen(self, batch_id: int | None, most: int) -> Listening | None:
+        """Return what a page hears: readings ten times a second, and the batch's number whenever it has moved on.
+
+        None where so many listen already; the place is taken at once, so that a burst of pages gets no more.
+        """
         with self._news:
+            if self.listeners >= most:
+                return None
             self.listeners += 1
-        try:
-            yield from self._news_of(batch_id)
-        finally:
-            with self._news:
-                self.listeners -= 1
+        return Listening(self._news_of(batch_id), self._leave)
+
+    def _leave(self) -> None:
+        with self._news:
+            self.listeners -= 1
 
     def _readings_of_tick(self) -> list[dict[str, Any]]:
         """Return the readings of this tick, taken once for all who listen."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import sqlite3
-from contextlib import closing
+from contextlib import closing, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -179,9 +179,12 @@ def replace_file(source: Path, path: Path) -> None:
     path : Path
         The studio file
     """
+    if path.exists():
+        with suppress(sqlite3.Error), closing(sqlite3.connect(path, timeout=20)) as connection:
+            connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")  # a kill from here on leaves the former studio whole
+    source.replace(path)
     for ending in SIDE_FILES:
         path.with_name(path.name + ending).unlink(missing_ok=True)
-    source.replace(path)
     to_disk(path.parent)
 
 
