@@ -26,6 +26,7 @@ from rosy_kettle.store.batches import BatchEventRow
 from rosy_kettle.store.rack import TrayEventRow
 from rosy_kettle.usecases.happen import Coming, read_before_kept
 from rosy_kettle.usecases.rack.run_rack import let_tray_happen
+from rosy_kettle.usecases.studio import keep_up as keep_up_module
 from tests.api.test_batches import begun, conditions, in_hand
 from tests.api.test_rack import set_out
 
@@ -226,3 +227,22 @@ def test_the_description_names_every_kind_that_a_browser_sends() -> None:
     for family, prefix in zip(FAMILIES, ("Bench", "Tray", "Tub"), strict=True):
         sent = {f"{prefix}{name.title()}Event" for name, kind in family.kinds.items() if kind.sent}
         assert sent <= set(described["components"]["schemas"])
+
+
+def test_the_background_goes_on_after_what_it_cannot_read(studio: Studio, monkeypatch: pytest.MonkeyPatch) -> None:
+    """One pass breaks on something odd; the next one keeps up what has happened since."""
+    passes: list[str] = []
+
+    def keep_up(*_args: Any) -> None:
+        passes.append("pass")
+        if len(passes) == 1:
+            raise ZeroDivisionError
+
+    monkeypatch.setattr(keep_up_module, "keep_up", keep_up)
+    monkeypatch.setattr(keep_up_module, "LOOK_SECONDS", 0.01)
+    keeper = keep_up_module.Keeper(studio)
+    keeper.start()
+    keeper.poke()
+    keeper.settle(5.0)
+    keeper.stop()
+    assert len(passes) >= 2

@@ -126,10 +126,10 @@ def _judged(row: FormulaRow, formula: Formula, tables: Tables, on: str) -> Formu
 
 
 def _doughs(formula: Formula, tables: Tables) -> tuple[list[Dough], float, str | None]:
-    """Doughs of all portions; none while an amount is half typed or nothing is weighed."""
+    """Doughs of all portions; none while an amount is half typed, nothing is weighed, or a figure is beyond all sense."""
     try:
         result = evaluate(formula, tables)
-    except WorkbenchError:
-        return [], 0.0, None
+    except (WorkbenchError, ArithmeticError, LookupError, TypeError, ValueError):
+        return [], 0.0, None  # every other formula is judged all the same
     blocks = result.portions or (result,)
     return [block.dough for block in blocks if block.dough and block.dough.state], result.mass_g, result.cost.piece

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import threading
 
 from sqlalchemy.exc import OperationalError
@@ -11,6 +12,8 @@ from rosy_kettle.store import Studio
 from rosy_kettle.usecases.learning.keep_observations import keep_observations
 
 __all__ = ["Learner"]
+
+log = logging.getLogger(__name__)
 
 PATIENCE_SECONDS = 1.5
 """Longest the page waits for it: what was done just now is in its answer, and of much it says how much is still to be read."""
@@ -78,5 +81,7 @@ class Learner:
             keep_observations(self._studio, self._report, self._stopped.is_set)
             if not self._stopped.is_set():
                 self._read_at = stamp
-        except (OperationalError, WorkbenchError):
+        except Exception as error:
+            if not isinstance(error, OperationalError | WorkbenchError):  # one odd record must not end the learning for good
+                log.exception("learning met something it cannot read; whoever asks next goes on")
             return  # a full disk, a lock held for long: the page says how much is missing, and whoever asks next goes on

@@ -7,6 +7,7 @@ loses nothing, the next pass goes on.
 
 from __future__ import annotations
 
+import logging
 import threading
 import time
 from collections.abc import Callable
@@ -25,6 +26,7 @@ from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Keeper", "judge_formulas", "keep_up", "tell_journal"]
 
+log = logging.getLogger(__name__)
 JUDGED_AT_ONCE = 10
 BREATH_SECONDS = 0.005  # between two steps, so that requests come first
 LOOK_SECONDS = 2.0  # between looks for what another process has written
@@ -137,14 +139,16 @@ class Keeper:
                 asked = self._asked
             try:
                 keep_up(self._studio, self._stopped.is_set, BREATH_SECONDS)
+                with self._news:
+                    self._done = asked
+                    self._news.notify_all()
+                if (now := self._studio.stamp()) != seen and not self._stopped.is_set():
+                    seen = now
+                    self._look_at_rack()
+                    if self._answers is not None:
+                        self._answers.work_out(self._stopped.is_set)
             except (OperationalError, WorkbenchError):
                 self._stopped.wait(LOOK_SECONDS)  # a full disk, a lock held for long: the next pass goes on
-                continue
-            with self._news:
-                self._done = asked
-                self._news.notify_all()
-            if (now := self._studio.stamp()) != seen and not self._stopped.is_set():
-                seen = now
-                self._look_at_rack()
-                if self._answers is not None:
-                    self._answers.work_out(self._stopped.is_set)
+            except Exception:  # one odd record must not end the background for good
+                log.exception("the background met something it cannot read; it goes on")
+                self._stopped.wait(LOOK_SECONDS)
