@@ -11,6 +11,7 @@ from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.odd_values import odd_in
 from rosy_kettle.files.formula_file import sentence_from
 
 __all__ = ["answer_validation_error", "register_errors"]
@@ -91,6 +92,8 @@ def _refuse_broken_json() -> None:
         raise InputError("The request holds a number no formula can mean; shorten it.", quantity="body") from error
     if not isinstance(data, dict):
         raise InputError("The request must be one JSON object.", quantity="body")
+    if odd := odd_in(data):
+        raise InputError(f"{odd}.", quantity="body")
 
 
 def _refuse_constant(name: str) -> float:

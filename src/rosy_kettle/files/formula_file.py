@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal, NoReturn
 from pydantic import Field, ValidationError
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.odd_values import odd_in
 from rosy_kettle.core.records import (
     MOST_LINES,
     MOST_PORTIONS,
@@ -158,7 +159,7 @@ def load_json(text: str | bytes, what: str, largest_bytes: int = LARGEST_FILE_BY
         largest_mb = largest_bytes // 1_000_000
         raise InputError(f"The file is larger than {largest_mb} MB; a {what} file holds less.", quantity="file", value=len(raw))
     try:
-        return json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
+        data = json.loads(raw.decode("utf-8-sig"), parse_constant=_refuse_constant)
     except UnicodeDecodeError as error:
         raise InputError("The file is not UTF-8 text; save it as UTF-8 and try again.", quantity="file") from error
     except json.JSONDecodeError as error:
@@ -171,6 +172,9 @@ def load_json(text: str | bytes, what: str, largest_bytes: int = LARGEST_FILE_BY
         raise InputError(f"The file holds a number no {what} can mean; shorten it.", quantity="file") from error
     except RecursionError as error:
         raise InputError(f"The file is nested too deeply to be a {what} file.", quantity="file") from error
+    if odd := odd_in(data):
+        raise InputError(f"{odd}.", quantity="file")
+    return data
 
 
 def formula_file_from_data(data: Any) -> FormulaFile:
