@@ -17,4 +17,14 @@ def refuse_untyped(kind: type[Any], data: Any) -> None:
     ValueError
         If a value is of another kind.
     """
-    TypeAdapter(kind).validate_python(data)
+    _adapter(kind).validate_python(data)
+
+
+_adapters: dict[type[Any], TypeAdapter[Any]] = {}
+
+
+def _adapter(kind: type[Any]) -> TypeAdapter[Any]:
+    """Return what holds data against a dataclass; made once, as that takes longer than a hundred looks."""
+    if kind not in _adapters:
+        _adapters[kind] = TypeAdapter(kind)
+    return _adapters[kind]

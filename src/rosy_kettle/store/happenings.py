@@ -13,7 +13,7 @@ from rosy_kettle.core.errors import ConflictError
 from rosy_kettle.core.making.happening import Event
 from rosy_kettle.store.base import Base, UtcTime, now_utc
 
-__all__ = ["HappenedRow", "add_happened", "event_of_row"]
+__all__ = ["HappenedRow", "add_happened", "event_of_row", "said_by"]
 
 
 class HappenedRow(Base):
@@ -39,7 +39,12 @@ Happened = TypeVar("Happened", bound=HappenedRow)
 def event_of_row(row: HappenedRow | Any) -> Event:
     """Return what a row tells."""
     made_at = None if row.made_at is None else row.made_at.isoformat()
-    return Event(row.seq, row.at.isoformat(), row.kind, row.data, row.event_id, made_at)
+    return Event(row.seq, row.at.isoformat(), row.kind, said_by(row), row.event_id, made_at)
+
+
+def said_by(row: HappenedRow | Any) -> dict[str, Any]:
+    """Return the facts of a row by name; none where another hand left something else in their place."""
+    return row.data if isinstance(row.data, dict) else {}
 
 
 def add_happened(

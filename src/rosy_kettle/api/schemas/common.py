@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from copy import deepcopy
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated, Any
 
-from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
 __all__ = [
     "Day",
@@ -30,8 +30,15 @@ def _written_out(value: object) -> object:
     raise ValueError("a moment is written as text with its offset, such as 2026-05-04T09:30:00Z")
 
 
-Moment = Annotated[AwareDatetime, Field(strict=False), BeforeValidator(_written_out)]
-"""A moment in ISO 8601 with its offset from UTC; a bare number is none."""
+def _near(moment: datetime) -> datetime:
+    if not YEARS[0] <= moment.year < YEARS[1]:
+        raise ValueError(f"a moment lies between {YEARS[0]} and {YEARS[1]}")
+    return moment
+
+
+YEARS = (2000, 2200)
+Moment = Annotated[AwareDatetime, Field(strict=False), BeforeValidator(_written_out), AfterValidator(_near)]
+"""A moment in ISO 8601 with its offset from UTC, near enough to be reckoned with; a bare number is none."""
 
 
 Query = Annotated[str, Field(max_length=200, description="Words to be found")]

@@ -10,27 +10,17 @@ from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Protocol, Union, get_args, get_origin, get_type_hints
 from uuid import UUID
 
-from pydantic import AfterValidator, Field, create_model
+from pydantic import Field, create_model
 
 from rosy_kettle.api.schemas.common import Moment, Request
 from rosy_kettle.core.making.happening import Between, EventKind, Family, Length
 from rosy_kettle.usecases.happen import Coming
 
-__all__ = ["EventId", "MadeAt", "NearMoment", "Said", "coming_of", "name_of", "said_union"]
+__all__ = ["EventId", "MadeAt", "Said", "coming_of", "name_of", "said_union"]
 
-YEARS = (2000, 2200)
-
-
-def _near(moment: datetime) -> datetime:
-    if not YEARS[0] <= moment.year < YEARS[1]:
-        raise ValueError(f"a moment lies between {YEARS[0]} and {YEARS[1]}")
-    return moment
-
-
-NearMoment = Annotated[Moment, AfterValidator(_near)]
 EventId = Annotated[UUID, Field(strict=False)]
 """An event's own name, given where it is made; a repeat of it changes nothing."""
-MadeAt = NearMoment
+MadeAt = Moment
 """When it was made, by the clock of the device it was made on."""
 
 
@@ -94,7 +84,7 @@ def _checked(hint: Any) -> Any:
     if get_origin(hint) in {Union, UnionType}:
         return reduce(or_, (_checked(each) for each in get_args(hint)))
     if hint is datetime:
-        return NearMoment
+        return Moment
     if get_origin(hint) is Annotated:
         kind, *limits = get_args(hint)
         return Annotated[_checked(kind), *(_field(kind, each) for each in limits)]

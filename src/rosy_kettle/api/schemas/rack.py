@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, PlainText, Request, RequestKey, Response, UtcOffset
-from rosy_kettle.api.schemas.happenings import EventId, MadeAt, NearMoment, Said, said_union
+from rosy_kettle.api.schemas.common import Described, Moment, PlainText, Request, RequestKey, Response, UtcOffset
+from rosy_kettle.api.schemas.happenings import EventId, MadeAt, Said, said_union
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TRAY_EVENTS, TrayState, TrayWeighing
 from rosy_kettle.usecases.rack.log_air import AirTyped
@@ -52,7 +52,7 @@ class TraySave(Request):
     """What they are made of, where no batch says it."""
     place: PlaceName = "rack"
     trays: Annotated[int, Field(ge=1, le=1000)] = 1
-    set_out_at: NearMoment | None = None
+    set_out_at: Moment | None = None
     key: RequestKey | None = None
     """A name for this asking: the same key again gives the tray that was set out with it."""
 
@@ -81,7 +81,7 @@ class WeighInSave(Request):
     pieces: Pieces = 1
     tare_g: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0.0
     scale_step_g: Annotated[float, Field(ge=0.001, le=100, allow_inf_nan=False)] = 0.1
-    at: NearMoment | None = None
+    at: Moment | None = None
     temperature_c: RoomCelsius | None = None
     humidity_pct: Percent | None = None
     source: Literal["scale", "hand", "stand-in"] = "hand"
@@ -162,7 +162,7 @@ class AirSave(Request):
     place: PlaceName = "rack"
     temperature_c: RoomCelsius
     humidity_pct: Percent
-    at: NearMoment | None = None
+    at: Moment | None = None
     source: Literal["hand", "hygrometer", "stand-in"] = "hand"
     """A stand-in's reading is refused: nobody measured it."""
 

@@ -89,7 +89,10 @@ def _entries(formula: Formula, tables: Tables) -> list[_Entry]:
             position += 1
             amount = _read_amount(line, position)
             if line.ingredient is not None:
-                ingredient = tables.ingredients[line.ingredient]
+                ingredient = tables.ingredients.get(line.ingredient)
+                if ingredient is None:
+                    said = f'"{line.text or line.ingredient}" is not known to this version; choose another ingredient for it.'
+                    raise InputError(said, quantity="ingredient")
                 entries.append(_Entry(portion_index, position, line, ingredient, amount))
     return entries
 

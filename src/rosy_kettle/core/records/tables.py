@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
+from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.parameters import USUAL, Parameters
 from rosy_kettle.core.records.formula import Formula
 from rosy_kettle.core.records.ingredient import Ingredient
@@ -49,5 +50,16 @@ class Tables:
     """How closely the studio weighs."""
 
     def method_of(self, formula: Formula) -> Method:
-        """Return how a formula is made: as it says, else the usual way."""
-        return self.methods[formula.method] if formula.method else next(each for each in self.methods.values() if each.usual)
+        """Return how a formula is made: as it says, else the usual way.
+
+        Raises
+        ------
+        InputError
+            If it says a method of another version.
+        """
+        if not formula.method:
+            return next(each for each in self.methods.values() if each.usual)
+        if formula.method not in self.methods:
+            said = f'The method "{formula.method[:40]}" is not known to this version; choose another for {formula.name[:80]}.'
+            raise InputError(said, quantity="method")
+        return self.methods[formula.method]

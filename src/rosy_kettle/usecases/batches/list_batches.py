@@ -17,6 +17,7 @@ from rosy_kettle.store.batches import (
     page_of_batches,
     planned_pieces,
 )
+from rosy_kettle.store.happenings import said_by
 from rosy_kettle.store.journal import batches_told_of
 
 __all__ = ["BatchGlance", "glance_at_batches"]
@@ -53,8 +54,8 @@ def glance_at_batches(session: Session, ask: PageOfBatches) -> list[BatchGlance]
 def _glance(row: BatchRow, events: Sequence[BatchEventRow], happened: int, pieces: int) -> BatchGlance:
     outcome: dict[str, object] = {}
     for event in events:
-        outcome |= event.data if event.kind == "outcome" else {}
-    words = [str(event.data["text"]) for event in events if event.kind in {"note", "amended"}]
+        outcome |= said_by(event) if event.kind == "outcome" else {}
+    words = [str(said_by(event).get("text", "")) for event in events if event.kind in {"note", "amended"}]
     good = outcome.get("pieces_good")
     return BatchGlance(
         row.id, row.formula_id, row.version, row.name, row.method, row.batch_g, row.created_at, row.closed_at,

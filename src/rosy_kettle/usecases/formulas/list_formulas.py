@@ -8,10 +8,10 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import WorkbenchError
+from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.models.dough import wanted_from
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Method, Tables
 from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.store.formulas import FormulaRow, record_of
 from rosy_kettle.store.glances import FormulaGlanceRow, PageOfFormulas, page_of_formulas, put_glance, stale_formulas
@@ -110,18 +110,22 @@ def _name_of(method_id: str, tables: Tables) -> str:
 def _judged(row: FormulaRow, formula: Formula, tables: Tables, on: str) -> FormulaGlanceRow:
     doughs, mass_g, cost_piece = _doughs(formula, tables)
     first = doughs[0] if doughs else None
-    method = tables.method_of(formula)
+    try:
+        method: Method | None = tables.method_of(formula)
+    except InputError:
+        method = None  # of another version: listed without a verdict
     names = list(dict.fromkeys(
         tables.ingredients[line.ingredient].short_name
         for line in formula.lines if line.ingredient and line.ingredient in tables.ingredients
     ))  # fmt: skip
     return FormulaGlanceRow(
-        formula_id=row.id, revision=row.revision, version=row.working.number, rests_on=on, method=method.id,
+        formula_id=row.id, revision=row.revision, version=row.working.number, rests_on=on,
+        method=method.id if method else formula.method,
         lines=len(formula.lines), mass_g=mass_g,
         saturation=first.saturation if first else None, state=first.state if first else None,
-        wanted_states=list(first.wanted.states if first else method.wanted.states),
+        wanted_states=list(first.wanted.states if first else method.wanted.states if method else ()),
         fits=all(dough.state in dough.wanted.states for dough in doughs) if doughs else None,
-        ingredients=names, words=" ".join([method.name, *names]).lower(), cost_piece=cost_piece,
+        ingredients=names, words=" ".join([method.name if method else formula.method, *names]).lower(), cost_piece=cost_piece,
     )  # fmt: skip
 
 

@@ -21,7 +21,7 @@ from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS
 from rosy_kettle.core.records import Tables
 from rosy_kettle.store.batches import BatchEventRow, BatchRow, list_events
 from rosy_kettle.store.formulas import FormulaRow, VersionRow
-from rosy_kettle.store.happenings import event_of_row
+from rosy_kettle.store.happenings import event_of_row, said_by
 from rosy_kettle.store.journal import Entry, add_entries, last_ids, tags_of
 from rosy_kettle.store.rack import TrayEventRow, TrayRow
 from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
@@ -38,6 +38,8 @@ FILTERS = tuple(dict.fromkeys((
 """Kinds a reader can ask for."""
 EPOCH = datetime(1970, 1, 1, tzinfo=UTC)
 AT_ONCE = 500
+DRAWN_AS = {"corrected": "mass_g", "foam": "height_cm"}
+"""The figure that is drawn of an event, by its kind."""
 """Rows of a source that are told in one go."""
 
 
@@ -207,16 +209,20 @@ def _tell_batch_events(session: Session, rows: list[Any], tables: Tables) -> lis
 
 def _went_wrong(row: Any) -> bool:
     """Whether a line was left out, too much poured, or pieces spoiled: what one looks for who asks what went wrong."""
-    return row.kind in {"rescued", "skipped"} or (row.kind == "outcome" and int(row.data.get("pieces_spoiled") or 0) > 0)
+    return row.kind in {"rescued", "skipped"} or (row.kind == "outcome" and int(said_by(row).get("pieces_spoiled") or 0) > 0)
 
 
 def _drawn(row: Any, tables: Tables) -> float | None:
-    """Return the figure an entry's drawing shows."""
-    if row.kind == "felt":
-        return middle_saturation(row.data["state"], tables.parameters.dough)
-    if row.kind == "corrected":
-        return float(row.data["mass_g"])
-    good, spoiled = (int(row.data.get(f"pieces_{kind}") or 0) for kind in ("good", "spoiled"))
+    """Return the figure an entry's drawing shows; none where it is not understood by this version."""
+    said = said_by(row)
+    try:
+        if row.kind == "felt":
+            return middle_saturation(said["state"], tables.parameters.dough)
+        if row.kind in DRAWN_AS:
+            return float(said[DRAWN_AS[row.kind]])
+        good, spoiled = (int(said.get(f"pieces_{kind}") or 0) for kind in ("good", "spoiled"))
+    except (LookupError, TypeError, ValueError):
+        return None
     return good / (good + spoiled) if row.kind == "outcome" and good + spoiled else None
 
 
@@ -268,7 +274,7 @@ def _tell_tests(_session: Session, rows: list[Any], _tables: Tables) -> list[Ent
     ]  # fmt: skip
 
 
-def _tell_test_events(session: Session, rows: list[Any], _tables: Tables) -> list[Entry]:
+def _tell_test_events(session: Session, rows: list[Any], tables: Tables) -> list[Entry]:
     tests = _by_id(session, {row.test_id for row in rows}, *TubTestRow.__table__.c)
     found = []
     for row in rows:
@@ -276,7 +282,7 @@ def _tell_test_events(session: Session, rows: list[Any], _tables: Tables) -> lis
         if filed is not None:
             found.append(_entry(
                 "tub_test_event", row, row.at, filed, test.name, TUB_EVENTS.told(event_of_row(row), About()), **_of_test(test),
-                drawn=float(row.data["height_cm"]) if row.kind == "foam" else None,
+                drawn=_drawn(row, tables),
             ))  # fmt: skip
     return found
 

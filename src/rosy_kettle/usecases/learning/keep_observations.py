@@ -14,7 +14,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.learning.observations import Equation, Told, told_by
+from rosy_kettle.core.learning.observations import Equation, Observation, Told, told_by
 from rosy_kettle.core.parameters.learning import LearningParameters
 from rosy_kettle.core.records import Tables
 from rosy_kettle.reference import load_tables
@@ -36,6 +36,8 @@ __all__ = ["MOST_OF_EACH", "keep_observations", "kept_told"]
 
 MOST_OF_EACH = 2_000
 """Newest batches, trays, baths and measurements that are learnt from; older ones have had their say in what was accepted."""
+NOT_UNDERSTOOD = (LookupError, TypeError, ValueError, AttributeError, ArithmeticError, StopIteration, RuntimeError)
+"""How reading a row of another version, or of another hand, may end; a generator hands on StopIteration as RuntimeError."""
 AT_ONCE = 20  # sources looked at between two looks whether to stop
 
 
@@ -90,9 +92,20 @@ def _rests_on(tables: Tables) -> str:
     return hashlib.sha256(repr((VERSION, own, tables.parameters, LearningParameters())).encode()).hexdigest()
 
 
+def _seen(session: Session, kind: str, ids: Sequence[int], tables: Tables) -> dict[int, list[Observation]]:
+    """Return what was seen of some sources; of one that this version does not understand nothing, of the others all the same."""
+    try:
+        return dict(observe(session, kind, ids, tables))
+    except NOT_UNDERSTOOD:
+        if len(ids) <= 1:
+            return {}
+    half = len(ids) // 2
+    return _seen(session, kind, ids[:half], tables) | _seen(session, kind, ids[half:], tables)
+
+
 def _rows(session: Session, sources: Sequence[Source], tables: Tables, on: str) -> list[ObservationRow]:
     kind = sources[0].kind
-    seen = dict(observe(session, kind, [each.id for each in sources], tables))
+    seen = _seen(session, kind, [each.id for each in sources], tables)
     return [
         ObservationRow(
             kind=kind, source_id=each.id, mark=each.mark, rests_on=on,

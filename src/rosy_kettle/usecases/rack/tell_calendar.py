@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 
 from sqlalchemy.orm import Session
 
+from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.making.rack.calendar_task import CalendarTask
 from rosy_kettle.store.formulas import find_formula_ever
 from rosy_kettle.store.orders import list_orders
@@ -20,6 +21,8 @@ MOST_ORDERS = 200
 DAYS_PLANNED = 14
 COUNTED_FROM = datetime(2026, 1, 1, tzinfo=UTC)
 TOLD_FOR = timedelta(days=14)
+YEARS_TOLD = 2200
+"""What is due later, in a row of another hand, is no date to work by; a calendar ends before the year 10000."""
 """How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 
@@ -43,14 +46,13 @@ def tell_calendar(session: Session, now: datetime, utc_offset_min: int) -> list[
 def _orders(session: Session) -> list[CalendarTask]:
     """Orders with a day: what is still open, and of late what was made or cancelled."""
     rows = list_orders(session, query="", state=None, before=None, limit=MOST_ORDERS)
-    names = {row.formula_id: find_formula_ever(session, row.formula_id).name for row in rows}
     return [
         CalendarTask(
             uid=f"order-{row.id}-{row.created_at:%Y%m%dT%H%M%S}@rosy-kettle.invalid",
-            title=f"{row.pieces} {names[row.formula_id]} for {row.who}", due_at=_second(row.due_at),
+            title=f"{row.pieces} {_name_of(session, row.formula_id)} for {row.who}", due_at=_second(row.due_at),
             changed_at=_second(row.created_at), sequence=0 if row.state == "open" else 1, place="", cancelled=row.state != "open",
         )
-        for row in rows if row.due_at is not None
+        for row in rows if row.due_at is not None and row.due_at.year < YEARS_TOLD
     ]  # fmt: skip
 
 
@@ -67,7 +69,9 @@ def _at_the_bench(session: Session, now: datetime, utc_offset_min: int) -> list[
     for row in list_orders(session, query="", state=None, before=None, limit=MOST_ORDERS):
         place = planned.get(row.id)
         start = None if place is None else place.starts_at
-        name = find_formula_ever(session, row.formula_id).name
+        if (start or row.due_at or row.created_at).year >= YEARS_TOLD:
+            continue
+        name = _name_of(session, row.formula_id)
         tasks.append(CalendarTask(
             uid=f"bench-{row.id}-{row.created_at:%Y%m%dT%H%M%S}@rosy-kettle.invalid",
             title=f"At the bench: {row.pieces} {name} for {row.who}", due_at=_second(start or row.due_at or row.created_at),
@@ -75,6 +79,13 @@ def _at_the_bench(session: Session, now: datetime, utc_offset_min: int) -> list[
             lasts_min=60.0 * (place.hands_h if place is not None and start is not None else 1),
         ))  # fmt: skip
     return tasks
+
+
+def _name_of(session: Session, formula_id: int) -> str:
+    try:
+        return find_formula_ever(session, formula_id).name
+    except NotFoundError:  # a row of another hand: the order is told all the same
+        return f"pieces of formula {formula_id}, which is gone,"
 
 
 def _may_work(session: Session) -> bool:

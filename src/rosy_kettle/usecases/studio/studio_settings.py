@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, fields
 from decimal import Decimal
 from typing import Any
 
@@ -10,9 +10,10 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.making.stock.packs import Delivery
 from rosy_kettle.core.records import REFERENCE_CURRENCY, USUAL_TOLERANCE, USUAL_TUBS, OwnTool, Rate, Room, Tolerance, Tub
+from rosy_kettle.files.typed import refuse_untyped
 from rosy_kettle.store.settings import read_settings, write_settings
 
-__all__ = ["OpenHours", "StudioSettings", "change_settings", "settings_from", "studio_settings"]
+__all__ = ["OpenHours", "StudioSettings", "change_settings", "not_understood", "settings_from", "studio_settings"]
 
 USUAL_WEEK = tuple((9, 17) if day < 5 else (0, 0) for day in range(7))  # noqa: PLR2004 - Monday to Friday
 
@@ -62,8 +63,28 @@ class StudioSettings:
 
 
 def studio_settings(session: Session) -> StudioSettings:
-    """Return the settings; what nobody has said is usual."""
-    return settings_from(read_settings(session))
+    """Return the settings; what nobody has said, or this version does not understand, is usual."""
+    kept = read_settings(session)
+    strange = not_understood(kept)
+    return settings_from({name: said for name, said in kept.items() if name not in strange})
+
+
+def not_understood(kept: dict[str, Any]) -> tuple[str, ...]:
+    """Return the names of what another version said of the studio and this one cannot read, in their order.
+
+    Every setting is looked at by itself: one that is strange takes no other with it.
+    """
+    if _understood(kept):
+        return ()
+    return tuple(name for name, said in kept.items() if not _understood({name: said}))
+
+
+def _understood(kept: dict[str, Any]) -> bool:
+    try:
+        refuse_untyped(StudioSettings, asdict(settings_from(kept)))
+    except (LookupError, TypeError, ValueError, ArithmeticError, AttributeError):
+        return False
+    return True
 
 
 def settings_from(kept: dict[str, Any]) -> StudioSettings:
@@ -99,10 +120,12 @@ def _delivery(said: dict[str, Any]) -> Delivery:
 
 
 def change_settings(session: Session, settings: StudioSettings) -> None:
-    """Keep settings."""
+    """Keep settings; settings of another version, of names unknown to this one, stay beside them."""
+    known = {each.name for each in fields(StudioSettings)}
+    others = {name: said for name, said in read_settings(session).items() if name not in known}
     said = asdict(settings)
     said["rates"] = [{**each, "per_usd": str(each["per_usd"])} for each in said["rates"]]
     for each in said["deliveries"]:
         each["fee"] = str(each["fee"])
         each["free_from"] = None if each["free_from"] is None else str(each["free_from"])
-    write_settings(session, said)
+    write_settings(session, {**others, **said})

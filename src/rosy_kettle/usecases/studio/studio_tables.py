@@ -36,7 +36,8 @@ def studio_tables(session: Session, factors: Mapping[str, float] | None = None) 
     ``factors`` None takes those that are accepted now; a batch gives those it was planned with.
     """
     reference = load_tables()
-    own = {row.id: _own_ingredient(row, reference) for row in list_own_ingredients(session)}
+    rows = list_own_ingredients(session)
+    own = {row.id: _own_ingredient(row, reference) for row in rows if row.based_on in reference.ingredients}
     settings = studio_settings(session)
     tools = dict(reference.tools) | {each.id: _own_tool(each) for each in settings.tools}
     tables = replace(
@@ -92,7 +93,8 @@ _last_read: dict[Path, tuple[int, Tables]] = {}
 
 def learned_synonyms(session: Session) -> list[Synonym]:
     """Return the names this studio's reader has learned, own ingredients' names among them."""
-    own = [Synonym(row.name, row.id) for row in list_own_ingredients(session)]
+    known = load_tables().ingredients
+    own = [Synonym(row.name, row.id) for row in list_own_ingredients(session) if row.based_on in known]
     return own + [Synonym(row.phrase, row.ingredient_id) for row in list_synonyms(session)]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Sequence
 from contextlib import closing
@@ -17,6 +18,7 @@ from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS
 from rosy_kettle.store.acknowledged import missing_after
 from rosy_kettle.store.backups import Backup, backup_folder, last_good, list_backups
 from rosy_kettle.store.copies import read_only_address
+from rosy_kettle.usecases.studio.studio_settings import not_understood
 
 __all__ = ["StudioState", "StudioWarning", "events_unknown", "state_of_studio"]
 
@@ -31,7 +33,7 @@ class StudioWarning:
     """One thing that is not as it should be."""
 
     code: str
-    """missing_writes, old_backup, clock_ahead or unknown_events."""
+    """missing_writes, old_backup, clock_ahead, unknown_events or unknown_settings."""
     text: str
 
 
@@ -62,6 +64,11 @@ def state_of_studio(path: Path, now: datetime | None = None) -> StudioState:
     if unknown:
         word = "thing that happened is" if unknown == 1 else "things that happened are"
         said.append(StudioWarning("unknown_events", f"{unknown} {word} not known to this version; they are kept as they are."))
+    if strange := settings_not_understood(path):
+        said.append(StudioWarning("unknown_settings", (
+            f"Not understood by this version in the settings: {', '.join(strange)[:200]}; what is usual stands in for it. "
+            "It is kept until the settings are saved with another value."
+        )))  # fmt: skip
     at = None if newest is None else newest.made_at.isoformat()
     return StudioState(unknown, None if missing is None else missing[0], at, tuple(said))
 
@@ -84,6 +91,15 @@ def _of_backups(backups: Sequence[Backup], newest: Backup | None, now: datetime)
     return found
 
 
+def settings_not_understood(path: Path) -> tuple[str, ...]:
+    """Return the names of the settings of a studio file that this version cannot read."""
+    with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+        if not connection.execute("SELECT 1 FROM sqlite_master WHERE name = 'settings'").fetchone():
+            return ()
+        row = connection.execute("SELECT said FROM settings").fetchone()
+    return () if row is None else not_understood(json.loads(row[0]))
+
+
 def events_unknown(path: Path) -> int:
     """Return how many events of a studio file are of no kind this version knows."""
     with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
@@ -92,5 +108,5 @@ def events_unknown(path: Path) -> int:
 
 
 def _unknown_in(connection: sqlite3.Connection, table: str, family: Family[Any]) -> int:
-    rows = connection.execute(f"SELECT kind, count(*) FROM {table} GROUP BY kind")  # noqa: S608 - names of ours
-    return sum(int(count) for kind, count in rows if kind not in family.kinds)
+    asked = f"SELECT kind, json_valid(data) AND json_type(data) = 'object', count(*) FROM {table} GROUP BY 1, 2"  # noqa: S608 - ours
+    return sum(int(count) for kind, whole, count in connection.execute(asked) if not whole or kind not in family.kinds)
