@@ -45,6 +45,7 @@ def test_the_record_is_whole_after_an_outage(server: Server, open_page: OpenPage
         weigh(page)
         expect(page.get_by_text(f"{done} thing{' is' if done == 1 else 's are'} kept on this tablet")).to_be_visible()
     page.context.set_offline(offline=False)
+    page.wait_for_function("() => !Object.keys(localStorage).some(key => key.startsWith('rosy-kettle-bench-'))")
     expect(page.get_by_text(re.compile("kept on this"))).to_have_count(0)
     told = page.request.get(f"{server.address}/api/batches/{batch}").json()
     weighed = [event for event in told["events"] if event["kind"] == "weighed"]
@@ -69,8 +70,9 @@ def test_what_waited_outlives_the_page(server: Server, open_page: OpenPage) -> N
     page.context.set_offline(offline=False)
     page.goto(f"{server.address}/bench/{batch}")
     expect(page.get_by_role("heading", level=1)).to_have_text(re.compile("Weigh"))  # until then nothing is said of what waits
+    page.wait_for_function("() => !Object.keys(localStorage).some(key => key.startsWith('rosy-kettle-bench-'))")
     expect(page.get_by_text(re.compile("kept on this"))).to_have_count(0)
     told = page.request.get(f"{server.address}/api/batches/{batch}").json()
     weighed = [event for event in told["events"] if event["kind"] == "weighed"]
     assert (len(weighed), told["held"]) == (1, []), answers
-    assert answers[-1].startswith("201 "), answers
+    assert answers[-1].startswith(("200 ", "201 ")), answers  # 200: it had come through before the page was left, and is known

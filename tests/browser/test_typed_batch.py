@@ -43,14 +43,12 @@ def test_no_figure_stands_in_the_record_that_was_not_typed(empty_server: Server,
     typed |= {61.0, 18.0}
     page.get_by_role("button", name="That is the air").click()
     batch = int(page.url.rsplit("/", 1)[1])
-    while (step := in_hand(empty_server, batch)) is not None:
+    step = next_in_hand(page, empty_server, batch, "conditions")
+    while step is not None:
         expect(title).to_have_text(step["title"])
         typed |= do(page, step, empty_server, batch)
         expect(page.locator("main")).not_to_have_attribute("data-step", step["key"])
-        for _ in range(100):  # the page is ahead of the studio by an answer
-            if (after := in_hand(empty_server, batch)) is None or after["key"] != step["key"]:
-                break
-            page.wait_for_timeout(50)
+        step = next_in_hand(page, empty_server, batch, step["key"])
     page.get_by_role("button", name="To the record").click()
     page.get_by_role("button", name="Close the record…").click()
     page.get_by_role("button", name="Close it for good").click()
@@ -67,6 +65,15 @@ def test_no_figure_stands_in_the_record_that_was_not_typed(empty_server: Server,
         "tap": "",
         "source": "hand",
     }
+
+
+def next_in_hand(page: Page, server: Server, batch: int, done: str) -> dict[str, Any] | None:
+    """Return the step after one that was done; the page is ahead of the studio by an answer."""
+    for _ in range(200):
+        if (step := in_hand(server, batch)) is None or step["key"] != done:
+            return step
+        page.wait_for_timeout(50)
+    raise AssertionError(f"the studio never heard that {done} was done")
 
 
 def in_hand(server: Server, batch: int) -> dict[str, Any] | None:
