@@ -106,3 +106,14 @@ def test_a_formula_of_another_version_is_listed_and_says_its_way_out(app: OpenAP
         refused = client.get("/api/formulas/1/run-sheet")
         assert refused.status_code == 422
         assert "choose another" in refused.json["message"]
+
+
+@pytest.mark.parametrize(
+    ("said", "named"),
+    [("[1]", "all of them"), ('{"week": [], "hands": 2}', "week"), ('{"week": [[9, 17]], "spray_ml": "x"}', "spray_ml")],
+)
+def test_settings_that_are_none_are_said(said: str, named: str, app: OpenAPI, seeded: Path, tmp_path: Path) -> None:
+    with closing(spoilt(seeded, tmp_path, (f"UPDATE settings SET said = '{said}'",))) as studio:
+        put_studio(app, studio)
+        assert app.test_client().post("/api/week", json={"days": 7, "seconds": 0, "utc_offset_min": 600}).status_code == 200
+        assert named in state_of_studio(studio.path).warnings[0].text

@@ -26,9 +26,9 @@ class SettingsRow(Base):
 
 
 def read_settings(session: Session) -> dict[str, Any]:
-    """Return what was said; empty where nothing was."""
+    """Return what was said; empty where nothing was, or where another hand left no settings at all."""
     row = session.get(SettingsRow, ONLY)
-    return {} if row is None else dict(row.said)
+    return dict(row.said) if row is not None and isinstance(row.said, dict) else {}
 
 
 def write_settings(session: Session, said: dict[str, Any]) -> None:

@@ -98,6 +98,8 @@ def settings_from(kept: dict[str, Any]) -> StudioSettings:
     said = dict(kept)
     if "week" in said:
         said["week"] = tuple(OpenHours(**day) for day in said["week"])
+        if len(said["week"]) != len(USUAL_WEEK):
+            raise LookupError("a week has seven days")
     if "rates" in said:
         said["rates"] = tuple(Rate(each["currency"], Decimal(each["per_usd"]), each["on"]) for each in said["rates"])
     if "deliveries" in said:

@@ -97,7 +97,8 @@ def settings_not_understood(path: Path) -> tuple[str, ...]:
         if not connection.execute("SELECT 1 FROM sqlite_master WHERE name = 'settings'").fetchone():
             return ()
         row = connection.execute("SELECT said FROM settings").fetchone()
-    return () if row is None else not_understood(json.loads(row[0]))
+    kept = {} if row is None else json.loads(row[0])
+    return not_understood(kept) if isinstance(kept, dict) else ("all of them",)
 
 
 def events_unknown(path: Path) -> int:
