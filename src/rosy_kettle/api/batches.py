@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from flask import Response, current_app
+from sqlalchemy.orm import Session
 
 from rosy_kettle.api.part import part
 from rosy_kettle.api.respond import respond
@@ -41,6 +42,7 @@ from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
 from rosy_kettle.usecases.batches.run_batch import Bench, begin_batch, begin_next_bowl, open_bench, ways_out
 from rosy_kettle.usecases.batches.tell_batch import tell_batch
 from rosy_kettle.usecases.batches.tell_held import ToldHeld, tell_held
+from rosy_kettle.usecases.studio.studio_zone import studio_zone
 
 __all__ = ["blueprint", "current_devices", "record_answer"]
 
@@ -57,7 +59,7 @@ def current_devices() -> BenchDevices:
 @blueprint.post("/formulas/<int:formula_id>/plans", summary="Plan a batch", responses={200: PlanAnswer})
 def plan(path: FormulaPath, body: PlanSave) -> Response:
     with current_studio().reading() as session:
-        return respond(plan_batch(session, path.formula_id, _ask(body)))
+        return respond(plan_batch(session, path.formula_id, _ask(session, body)))
 
 
 @blueprint.get("/batches", summary="Batches, the newest first", responses={200: BatchList})
@@ -87,7 +89,7 @@ def feels() -> Response:
 @blueprint.post("/batches", summary="Begin a bowl at the bench", responses={201: BatchAnswer})
 def begin(body: BatchBegin) -> Response:
     with current_studio().writing() as session:
-        batch_id = batch_begun_with(session, body.key) or begin_batch(session, body.formula_id, _ask(body), body.key)
+        batch_id = batch_begun_with(session, body.key) or begin_batch(session, body.formula_id, _ask(session, body), body.key)
     return _answer(batch_id, 201)
 
 
@@ -168,7 +170,7 @@ def _held(held: ToldHeld, told: list[tuple[Event, str]]) -> HeldAnswer:
     )  # fmt: skip
 
 
-def _ask(body: PlanSave) -> PlanAsk:
+def _ask(session: Session, body: PlanSave) -> PlanAsk:
     room = None
     if body.room_c is not None or body.humidity_pct is not None:
         room = Room(
@@ -177,5 +179,5 @@ def _ask(body: PlanSave) -> PlanAsk:
         )
     return PlanAsk(
         [Wish(**wish.model_dump()) for wish in body.wishes], body.mass_g, body.capacity_g, room, body.start_at, body.ready_by,
-        body.utc_offset_min, body.schools,
+        studio_zone(session, body.zone, body.utc_offset_min), body.schools,
     )  # fmt: skip

@@ -22,6 +22,7 @@ from rosy_kettle.api.schemas.orders import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.store.orders import OrderRow, list_orders
+from rosy_kettle.usecases.studio.studio_zone import name_of_zone, studio_zone
 from rosy_kettle.usecases.week.plan_week import (
     OrderTake,
     PlannedOrder,
@@ -61,11 +62,13 @@ def change(path: OrderPath, body: OrderChange) -> Response:
 
 @blueprint.post("/week", summary="The week of the open orders", responses={200: WeekAnswer})
 def week(body: WeekSave) -> Response:
-    ask = WeekAsk(datetime.now(UTC), body.days, body.utc_offset_min, body.seconds)
+    now = datetime.now(UTC)
     with current_studio().reading() as session:
-        planned = plan_week(session, ask)
+        zone = studio_zone(session, body.zone, body.utc_offset_min)
+        planned = plan_week(session, WeekAsk(now, body.days, zone, body.seconds))
     return respond(WeekAnswer(
-        begins_at=planned.begins_at, days=planned.days, orders=[_planned(each) for each in planned.orders],
+        begins_at=planned.begins_at, days=planned.days, zone=name_of_zone(zone, now),
+        days_begin_at=list(planned.days_begin_at), orders=[_planned(each) for each in planned.orders],
         open_hours=[Span(from_at=a, to_at=b) for a, b in planned.open_hours], hands=planned.hands, trays=planned.trays,
         trays_taken=planned.trays_taken, cost=planned.cost, gap=planned.gap, searched=planned.searched,
     ))  # fmt: skip

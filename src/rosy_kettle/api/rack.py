@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 
 from flask import Response
 from sqlalchemy.orm import Session
@@ -31,11 +31,13 @@ from rosy_kettle.api.schemas.rack import (
 )
 from rosy_kettle.api.studio import current_studio, kept_answers
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.week.clock_hours import tonight
 from rosy_kettle.store.rack import latest_air, list_places, set_place, trays_taken
 from rosy_kettle.usecases.happen import Coming
 from rosy_kettle.usecases.rack.log_air import air_typed_last, log_air, read_air
 from rosy_kettle.usecases.rack.run_rack import SetOut, Tray, let_tray_happen, look_at_tray, look_at_trays, set_out
 from rosy_kettle.usecases.rack.tell_calendar import tell_calendar
+from rosy_kettle.usecases.studio.studio_zone import studio_zone
 
 __all__ = ["blueprint"]
 
@@ -49,13 +51,14 @@ def list_(query: RackQuery) -> Response:
 
 
 def _rack(query: RackQuery) -> Response:
+    now = datetime.now(UTC)
     with current_studio().reading() as session:
         trays = look_at_trays(session, wrapped=query.wrapped, query=query.q, before=query.cursor, limit=query.limit + 1)
         more = len(trays) > query.limit
         shown = trays[: query.limit]
         return respond(RackList(
             items=[_tray(each) for each in shown], next=shown[-1].row.id if more else None, places=_places(session),
-            now=datetime.now(UTC),
+            now=now, tonight_at=tonight(now, studio_zone(session, query.zone)),
         ))  # fmt: skip
 
 
@@ -145,15 +148,15 @@ def calendar(query: CalendarQuery) -> Response:
     from rosy_kettle.papers.calendar import calendar_of  # here: the paper packages are a tenth of the start
 
     now = datetime.now(UTC)
-    here_min = (now.astimezone().utcoffset() or timedelta(0)) // timedelta(minutes=1)  # a subscription says no zone of its own
-    offset_min = here_min if query.utc_offset_min is None else query.utc_offset_min
     studio = current_studio()
+    with studio.reading() as session:
+        zone = studio_zone(session, query.zone, query.utc_offset_min)
 
     def work() -> bytes:
         with studio.reading() as session:
-            return calendar_of(tell_calendar(session, now, offset_min))
+            return calendar_of(tell_calendar(session, now, zone))
 
-    text = kept_answers().get(("calendar", offset_min, f"{now:%Y-%m-%dT%H}"), work)
+    text = kept_answers().get(("calendar", f"{zone}", f"{now:%Y-%m-%dT%H}"), work)
     return Response(text, mimetype="text/calendar", headers={"Content-Disposition": 'attachment; filename="rosy-kettle.ics"'})
 
 

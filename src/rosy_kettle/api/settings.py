@@ -12,6 +12,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.stock.packs import Delivery
 from rosy_kettle.core.records import OwnTool, Rate, Room, Tolerance, Tub
 from rosy_kettle.usecases.studio.studio_settings import OpenHours, StudioSettings, change_settings, studio_settings
+from rosy_kettle.usecases.studio.studio_zone import zone_named
 
 __all__ = ["blueprint"]
 
@@ -37,6 +38,8 @@ def _check(body: StudioSave) -> None:
     wrong = next((day for day in body.week if day.to_h < day.from_h), None)
     if wrong is not None:
         raise InputError(f"A day that opens at {wrong.from_h} cannot close at {wrong.to_h}.", quantity="week")
+    if body.zone:
+        zone_named(body.zone)
     if len({each.currency for each in body.rates}) < len(body.rates):
         raise InputError("A currency has two rates; keep one of them.", quantity="rates")
     names = [each.name for each in body.tubs] + [each.name for each in body.tools]

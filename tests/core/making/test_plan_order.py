@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime, timedelta, timezone
 from decimal import Decimal
 
 import pytest
@@ -186,7 +186,7 @@ def test_hands_at_night_are_named_by_the_makers_own_clock(tables: Tables) -> Non
     order = planned(scoop(), tables, Wish(12))
     late = datetime(2026, 11, 26, 21, 30, tzinfo=UTC)
     assert any("At night" in sentence for sentence in make_schedule(scoop(), tables, order, ROOM, late).conflicts)
-    there = make_schedule(scoop(), tables, order, ROOM, late, utc_offset_min=-600)
+    there = make_schedule(scoop(), tables, order, ROOM, late, zone=timezone(timedelta(hours=-10)))
     assert not any("prepare" in sentence for sentence in there.conflicts)
 
 

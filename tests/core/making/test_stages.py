@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime, timedelta, timezone
 
 import pytest
 
@@ -76,7 +76,7 @@ def test_back_from_a_day_drying_is_given_its_longest_and_onwards_its_likely_hour
     (8, 0, False), (22, 0, True), (21, 0, False), (5, 0, True), (6, 0, False), (8, 15 * 60, True), (20, -12 * 60, False),
 ])  # fmt: skip
 def test_hands_between_ten_and_six_by_the_makers_clock_are_named(tables: Tables, hour: int, offset_min: int, night: bool) -> None:
-    found = schedule(MELTED, tables, Wish(8), start_at=NOW.replace(hour=hour), utc_offset_min=offset_min)
+    found = schedule(MELTED, tables, Wish(8), start_at=NOW.replace(hour=hour), zone=timezone(timedelta(minutes=offset_min)))
     told = [each for each in found.conflicts if each.startswith("At night")]
     first = {"prepare", "weigh", "melt", "mix", "shape"}
     named = any(stage.name.lower() in "".join(told) for stage in found.stages if stage.id in first)

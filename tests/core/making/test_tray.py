@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
@@ -9,7 +10,9 @@ import pytest
 from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.rack.air import Air, air_advice
+from rosy_kettle.core.making.rack.drying_curve import prior_of
 from rosy_kettle.core.making.rack.tray import check_tray_event, hours_between, tray_state_of
+from rosy_kettle.core.making.rack.weigh_ins import WeighIn, fit_drying
 from rosy_kettle.core.records import Tables
 from tests.conftest import make_formula
 
@@ -91,3 +94,26 @@ def test_an_oven_never_comes_near_alcohol(tables: Tables, lines: dict[str, float
     assert air_advice(Air(OUT, 20.0, 70.0), formula, None, tables)[-1].code == oven
     assert air_advice(Air(OUT, 20.0, 70.0), None, None, tables)[-1].code == "no_oven", "unknown is never safe"
     assert [each.code for each in air_advice(None, formula, None, tables)] == ["log_air"]
+
+
+def test_a_clock_that_went_back_is_said_and_is_no_damp() -> None:
+    """Weighings stay in their own order: lighter ones that are dated earlier must not look like the start of a gain."""
+    masses = [
+        (1, 360.0),
+        (7, 352.0),
+        (13, 349.0),
+        (8, 347.5),
+        (10, 347.2),
+    ]  # the clock is set back by eight hours before the fourth
+    events = [
+        Event(seq, (datetime.fromisoformat(OUT) + timedelta(hours=hours)).isoformat(), "weighed", weighing(mass)[1])
+        for seq, (hours, mass) in enumerate(masses, 1)
+    ]
+    state = tray_state_of(OUT, "rack", events)
+    assert [each.seq for each in state.weighings] == [1, 2, 3, 4, 5]
+    told = fit_drying(
+        [WeighIn(each.hours, each.mass_g, each.pieces) for each in state.weighings], 0.1, prior_of(24.0, 0.04, 0.003)
+    )
+    assert not told.gaining
+    assert [(each.index, each.code) for each in told.excluded] == [(3, "time_back"), (4, "time_back")]
+    assert "clock went back" in told.message

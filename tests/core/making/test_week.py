@@ -39,7 +39,7 @@ def test_no_plan_breaks_a_rule_and_the_better_one_is_no_worse(jobs: list[Job], h
     for plan in (first, better):
         assert kept_rules(jobs, plan.starts, shop) == []
         assert {each.job for each in plan.unmade} == {job.id for job in jobs} - set(plan.starts)
-        assert plan.cost == pytest.approx(cost_of_week(jobs, plan.starts))
+        assert plan.cost == pytest.approx(cost_of_week(jobs, plan.starts, shop))
     assert better.cost <= first.cost + 1e-9
 
 
@@ -57,7 +57,7 @@ def test_small_weeks_are_as_good_as_brute_force(rows: list[tuple[int, int, int, 
     for chosen in product(*options):
         starts = {job.id: start for job, start in zip(jobs, chosen, strict=True) if start is not None}
         if not kept_rules(jobs, starts, shop):
-            costs.append(cost_of_week(jobs, starts))
+            costs.append(cost_of_week(jobs, starts, shop))
     plan = better_week(jobs, shop, 10.0)
     assert plan.cost == pytest.approx(min(costs))
     assert plan.gap == pytest.approx(0.0, abs=1e-5)

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { made } from "../lib/askingKey";
+import { zoneHere } from "../lib/zone";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -17,7 +18,8 @@ export type WeighInSave = components["schemas"]["WeighInSave"];
 export const useRack = (wrapped: boolean, q: string) =>
   useQuery({
     queryKey: [...RACK, wrapped, q] as const,
-    queryFn: async () => (await api(client.GET("/api/rack", { params: { query: { wrapped, q } } }))) as Rack,
+    queryFn: async () =>
+      (await api(client.GET("/api/rack", { params: { query: { wrapped, q, zone: zoneHere() } } }))) as Rack,
     placeholderData: (before) => before,
     staleTime: 0,
     refetchInterval: LOOKED_AT_MS,
@@ -97,4 +99,4 @@ export const useKeepPlace = () =>
   );
 
 /** Tasks of the rack, days of orders and the week, by the clock of this page. */
-export const calendarAddress = () => `/api/calendar.ics?utc_offset_min=${-new Date().getTimezoneOffset()}`;
+export const calendarAddress = () => `/api/calendar.ics?zone=${encodeURIComponent(zoneHere())}`;

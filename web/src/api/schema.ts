@@ -2659,6 +2659,11 @@ export interface components {
             utc_offset_min?: number;
             /** Wishes */
             wishes: components["schemas"]["WishSave"][];
+            /**
+             * Zone
+             * @default null
+             */
+            zone?: string | null;
         };
         /**
          * BatchComparison
@@ -7149,6 +7154,11 @@ export interface components {
             utc_offset_min?: number;
             /** Wishes */
             wishes: components["schemas"]["WishSave"][];
+            /**
+             * Zone
+             * @default null
+             */
+            zone?: string | null;
         };
         /**
          * PlannedOrderAnswer
@@ -7671,6 +7681,11 @@ export interface components {
             now: string;
             /** Places */
             places: components["schemas"]["PlaceAnswer"][];
+            /**
+             * Tonight At
+             * Format: date-time
+             */
+            tonight_at: string;
         };
         /**
          * RackQuestion
@@ -8965,6 +8980,11 @@ export interface components {
             volume_unit?: "mL" | "fl oz";
             /** Week */
             week: components["schemas"]["DaySave"][];
+            /**
+             * Zone
+             * @default
+             */
+            zone?: string;
         };
         /**
          * StudioSettings
@@ -9093,6 +9113,11 @@ export interface components {
             volume_unit: string;
             /** Week */
             week: components["schemas"]["OpenHours"][];
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
         };
         /**
          * StudioWarning
@@ -10563,6 +10588,8 @@ export interface components {
             cost: number;
             /** Days */
             days: number;
+            /** Days Begin At */
+            days_begin_at: string[];
             /** Gap */
             gap: number | null;
             /** Hands */
@@ -10577,10 +10604,12 @@ export interface components {
             trays: number | null;
             /** Trays Taken */
             trays_taken: number;
+            /** Zone */
+            zone: string;
         };
         /**
          * WeekSave
-         * @description How many days, what the maker's clock is ahead of UTC, and how long a better plan may be searched for.
+         * @description How many days, by whose clock, and how long a better plan may be searched for.
          */
         WeekSave: {
             /**
@@ -10598,6 +10627,11 @@ export interface components {
              * @default 0
              */
             utc_offset_min?: number;
+            /**
+             * Zone
+             * @default null
+             */
+            zone?: string | null;
         };
         /**
          * WeighInList
@@ -11783,6 +11817,7 @@ export interface operations {
     rack_calendar_calendar_ics_get: {
         parameters: {
             query?: {
+                zone?: string | null;
                 utc_offset_min?: number | null;
             };
             header?: never;
@@ -15631,6 +15666,7 @@ export interface operations {
                 q?: string;
                 cursor?: number | null;
                 limit?: number;
+                zone?: string | null;
             };
             header?: never;
             path?: never;

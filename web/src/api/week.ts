@@ -1,4 +1,5 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { zoneHere } from "../lib/zone";
 import { api, client } from "./client";
 import type { components } from "./schema";
 
@@ -14,14 +15,12 @@ export type OrderChange = components["schemas"]["OrderChange"];
 export type Settings = components["schemas"]["StudioSettings"];
 export type SettingsSave = components["schemas"]["StudioSave"];
 
-const offset = () => -new Date().getTimezoneOffset();
-
 /** The week at once; with seconds, the best that is found in them, which can be given up. */
 export const useWeek = (days: number, seconds: number) =>
   useQuery({
     queryKey: [...WEEK, days, seconds] as const,
     queryFn: ({ signal }) =>
-      api(client.POST("/api/week", { body: { days, seconds, utc_offset_min: offset() }, signal })),
+      api(client.POST("/api/week", { body: { days, seconds, zone: zoneHere() }, signal })),
     staleTime: seconds > 0 ? 60_000 : 0,
     placeholderData: (before) => before,
     retry: false,

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response, UtcOffset
+from rosy_kettle.api.schemas.common import Described, Limit, Moment, Number, Query, Request, Response, UtcOffset, ZoneName
 from rosy_kettle.api.schemas.happenings import EventId, MadeAt, Said, said_union
 from rosy_kettle.core.making.bench import BATCH_EVENTS, BenchState, FeelAnswer, HandFeel, RescueOption
 from rosy_kettle.core.making.bench.compare_batches import BatchComparison
@@ -52,6 +52,7 @@ class PlanSave(Request):
     humidity_pct: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     start_at: Moment | None = None
     ready_by: Moment | None = None
+    zone: ZoneName | None = None
     utc_offset_min: UtcOffset = 0
     schools: dict[str, str] = {}
 

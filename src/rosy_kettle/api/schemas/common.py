@@ -21,6 +21,7 @@ __all__ = [
     "RequestKey",
     "Response",
     "UtcOffset",
+    "ZoneName",
 ]
 
 
@@ -46,7 +47,9 @@ Query = Annotated[str, Field(max_length=200, description="Words to be found")]
 Limit = Annotated[int, Field(ge=1, le=200, description="Length of a page")]
 """How much of a list is asked for at once."""
 UtcOffset = Annotated[int, Field(ge=-840, le=840)]
-"""What the maker's clock is ahead of UTC [min]."""
+"""What the maker's clock is ahead of UTC, where no zone is named [min]."""
+ZoneName = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9_+/-]*$")]
+"""The maker's zone as the IANA database names it, such as Europe/London; that of the settings goes before."""
 Number = Annotated[int, Field(ge=1, le=2**53)]
 """Number of a row."""
 

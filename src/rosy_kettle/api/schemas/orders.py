@@ -7,7 +7,18 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from rosy_kettle.api.schemas.common import Limit, Moment, Number, PlainText, Query, Request, RequestKey, Response, UtcOffset
+from rosy_kettle.api.schemas.common import (
+    Limit,
+    Moment,
+    Number,
+    PlainText,
+    Query,
+    Request,
+    RequestKey,
+    Response,
+    UtcOffset,
+    ZoneName,
+)
 
 __all__ = [
     "OrderAnswer", "OrderChange", "OrderList", "OrderPath", "OrderQuery", "OrderSave", "PlannedOrderAnswer", "WeekAnswer",
@@ -75,9 +86,10 @@ class OrderList(Response):
 
 
 class WeekSave(Request):
-    """How many days, what the maker's clock is ahead of UTC, and how long a better plan may be searched for."""
+    """How many days, by whose clock, and how long a better plan may be searched for."""
 
     days: Annotated[int, Field(ge=1, le=42)] = 7
+    zone: ZoneName | None = None
     utc_offset_min: UtcOffset = 0
     seconds: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] = 0.0
 
@@ -112,6 +124,10 @@ class WeekAnswer(Response):
 
     begins_at: datetime
     days: int
+    zone: str
+    """By whose clock, as a browser knows it."""
+    days_begin_at: list[datetime]
+    """Midnight of each day, and of the day after the last."""
     orders: list[PlannedOrderAnswer]
     open_hours: list[Span]
     hands: int

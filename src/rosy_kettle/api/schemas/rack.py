@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from rosy_kettle.api.schemas.common import Described, Moment, PlainText, Request, RequestKey, Response, UtcOffset
+from rosy_kettle.api.schemas.common import Described, Moment, PlainText, Request, RequestKey, Response, UtcOffset, ZoneName
 from rosy_kettle.api.schemas.happenings import EventId, MadeAt, Said, said_union
 from rosy_kettle.core.making.rack.judge_tray import TrayReading
 from rosy_kettle.core.making.rack.tray import TRAY_EVENTS, TrayState, TrayWeighing
@@ -40,6 +40,7 @@ class RackQuery(BaseModel):
     q: Annotated[str, Field(max_length=200)] = ""
     cursor: Id | None = None
     limit: Annotated[int, Field(ge=1, le=200)] = 50
+    zone: ZoneName | None = None
 
 
 class TraySave(Request):
@@ -122,6 +123,8 @@ class RackList(Response):
     next: int | None
     places: list[PlaceAnswer]
     now: datetime
+    tonight_at: datetime
+    """When the present day ends, by the maker's clock."""
 
 
 class WeighInList(Response):
@@ -138,8 +141,9 @@ class PlacePath(BaseModel):
 
 
 class CalendarQuery(BaseModel):
-    """The maker's clock ahead of UTC, for the hours of the workshop [min]; without it, that of this machine."""
+    """By whose clock the hours of the workshop are; without one, that of this machine."""
 
+    zone: ZoneName | None = None
     utc_offset_min: UtcOffset | None = None
 
 

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from rosy_kettle.api.schemas.common import Day, PlainText, Request, Response
+from rosy_kettle.api.schemas.common import Day, PlainText, Request, Response, ZoneName
 from rosy_kettle.core.records import USUAL_TOLERANCE, USUAL_TUBS
 from rosy_kettle.usecases.studio.studio_settings import StudioSettings
 
@@ -93,6 +93,8 @@ class StudioSave(Request):
     hands: Annotated[int, Field(ge=1, le=3)] = 1
     bowls: Annotated[int, Field(ge=1, le=20)] = 1
     week: Annotated[list[DaySave], Field(min_length=7, max_length=7)]
+    zone: ZoneName = ""
+    """By whose clock; empty is that of the device that asks."""
     tubs: Annotated[list[TubSave], Field(min_length=1, max_length=30)] = [TubSave(**asdict(each)) for each in USUAL_TUBS]
     tools: Annotated[list[OwnToolSave], Field(max_length=100)] = []
     spray_ml: Annotated[float, Field(ge=0.02, le=5, allow_inf_nan=False)] | None = None

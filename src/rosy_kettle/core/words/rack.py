@@ -5,7 +5,7 @@ from __future__ import annotations
 __all__ = ["AIR_ADVICE", "SET_ASIDE", "drying_words"]
 
 SET_ASIDE = {
-    "time_back": "its time goes back: {hours:g} h after {before:g} h",
+    "time_back": "the clock went back: {hours:g} h after {before:g} h",
     "wrong_tare": "a wrong tare: it is off by the pan's {tare_g:g} g",
     "piece_missing": "a piece missing: {count} fewer than was said",
     "piece_more": "a piece more: {count} more than was said",
@@ -37,6 +37,7 @@ def drying_words(
     pan_needed_g: float | None,
     by_model: bool,
     follows: bool,
+    clock_back: bool = False,
 ) -> str:
     """Return one sentence of when a piece is dry.
 
@@ -60,6 +61,8 @@ def drying_words(
         Whether the formula's own hours were known beforehand
     follows : bool
         Whether the weighings lie on one curve
+    clock_back : bool
+        Whether a weighing is dated before the one it followed
 
     Returns
     -------
@@ -67,6 +70,8 @@ def drying_words(
         One sentence
     """
     coarse = f"; the scale is too coarse for this pan, put {pan_needed_g:.0f} g on it" if pan_needed_g is not None else ""
+    if clock_back:
+        coarse += "; the clock went back, weighings since do not count until it has caught up"
     if gaining:
         return f"It gains weight: the air is wetting it{coarse}."
     if ready_h is None or low_h is None or high_h is None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, tzinfo
 
 from sqlalchemy.orm import Session
 
@@ -34,7 +34,8 @@ class PlanAsk:
     room: Room | None = None
     start_at: datetime | None = None
     ready_by: datetime | None = None
-    utc_offset_min: int = 0
+    zone: tzinfo = UTC
+    """The maker's, to know night from day."""
     schools: Mapping[str, str] = field(default_factory=dict)
     """Option by school, where it is not made as usual."""
 
@@ -80,7 +81,7 @@ def outline_batch(session: Session, formula_id: int, ask: PlanAsk, tables: Table
     order = plan_order(formula, tables, ask.wishes, ask.mass_g, ask.capacity_g, list_stock(session), list_moulds(session))
     schedule = make_schedule(
         formula, tables, order, formula.room, datetime.now(UTC), start_at=ask.start_at, ready_by=ask.ready_by,
-        utc_offset_min=ask.utc_offset_min,
+        zone=ask.zone,
     )  # fmt: skip
     return Outline(formula, order, schedule)
 

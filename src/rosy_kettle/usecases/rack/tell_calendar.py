@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime, timedelta, tzinfo
 
 from sqlalchemy.orm import Session
 
@@ -26,7 +26,7 @@ YEARS_TOLD = 2200
 """How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 
-def tell_calendar(session: Session, now: datetime, utc_offset_min: int) -> list[CalendarTask]:
+def tell_calendar(session: Session, now: datetime, zone: tzinfo) -> list[CalendarTask]:
     """Return every task of the rack, those of trays wrapped of late among them, the orders' days, and the week as it is planned.
 
     Parameters
@@ -35,12 +35,12 @@ def tell_calendar(session: Session, now: datetime, utc_offset_min: int) -> list[
         The studio
     now : datetime
         This moment [UTC]
-    utc_offset_min : int
-        The maker's clock ahead of UTC, for the hours of the workshop [min]
+    zone : tzinfo
+        The maker's, for the hours of the workshop
     """
     trays = look_at_trays(session, wrapped=False, query="", before=None, limit=MOST_TRAYS)
     trays += look_at_trays(session, wrapped=True, query="", before=None, limit=MOST_TRAYS, wrapped_after=now - TOLD_FOR)
-    return [task for tray in trays for task in _tasks(tray)] + _orders(session) + _at_the_bench(session, now, utc_offset_min)
+    return [task for tray in trays for task in _tasks(tray)] + _orders(session) + _at_the_bench(session, now, zone)
 
 
 def _orders(session: Session) -> list[CalendarTask]:
@@ -56,14 +56,14 @@ def _orders(session: Session) -> list[CalendarTask]:
     ]  # fmt: skip
 
 
-def _at_the_bench(session: Session, now: datetime, utc_offset_min: int) -> list[CalendarTask]:
+def _at_the_bench(session: Session, now: datetime, zone: tzinfo) -> list[CalendarTask]:
     """Hours of hands of the open orders, as the week has them at once; of orders that have none any more, that they have none.
 
     The week is planned anew whenever it is asked for, so a later telling goes before an earlier one: the sequence counts hours.
     """
     told_at = now.replace(minute=0, second=0, microsecond=0)
     sequence = int((told_at - COUNTED_FROM).total_seconds() // 3600)
-    week = plan_week(session, WeekAsk(now, days=DAYS_PLANNED, utc_offset_min=utc_offset_min)) if _may_work(session) else None
+    week = plan_week(session, WeekAsk(now, days=DAYS_PLANNED, zone=zone)) if _may_work(session) else None
     planned = {} if week is None else {each.row.id: each for each in week.orders}
     tasks = []
     for row in list_orders(session, query="", state=None, before=None, limit=MOST_ORDERS):

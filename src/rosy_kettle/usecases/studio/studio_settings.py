@@ -49,6 +49,8 @@ class StudioSettings:
     bowls: int = 1
     week: tuple[OpenHours, ...] = field(default_factory=lambda: tuple(OpenHours(*day) for day in USUAL_WEEK))
     """From Monday to Sunday."""
+    zone: str = ""
+    """By whose clock these hours are, as the IANA database names it; empty is that of the device that asks."""
     tubs: tuple[Tub, ...] = USUAL_TUBS
     tools: tuple[OwnTool, ...] = ()
     """Scoops, moulds and presses beside those of the reference."""

@@ -3,22 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime, timedelta, tzinfo
 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.making.plan import Wish
-from rosy_kettle.core.making.week.jobs import DAY_H, Job, Workshop
+from rosy_kettle.core.making.week.clock_hours import ClockHour, clock_hours, midnight
+from rosy_kettle.core.making.week.jobs import Job, Workshop
 from rosy_kettle.core.making.week.solve import WeekPlan, better_week, first_week
 from rosy_kettle.core.records import Tables
 from rosy_kettle.store.moulds import list_moulds
 from rosy_kettle.store.orders import OrderRow, add_order, find_order, list_orders
 from rosy_kettle.store.rack import list_places, trays_taken
 from rosy_kettle.usecases.batches.plan_batch import Outline, PlanAsk, outline_batch
-from rosy_kettle.usecases.studio.studio_settings import StudioSettings, studio_settings
+from rosy_kettle.usecases.studio.studio_settings import OpenHours, StudioSettings, studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["OrderTake", "PlannedOrder", "Week", "WeekAsk", "change_order", "plan_week", "take_order"]
@@ -49,7 +50,8 @@ class WeekAsk:
 
     now: datetime
     days: int = 7
-    utc_offset_min: int = 0
+    zone: tzinfo = UTC
+    """Whose clock the workshop keeps, with its rules."""
     seconds: float = 0.0
 
 
@@ -78,8 +80,8 @@ class PlannedOrder:
 class Week:
     """The orders with their places."""
 
-    begins_at: datetime
-    days: int
+    days_begin_at: tuple[datetime, ...]
+    """Midnight of each day, and of the day after the last; where clocks change they are 23 or 25 hours apart."""
     orders: tuple[PlannedOrder, ...]
     open_hours: tuple[tuple[datetime, datetime], ...]
     hands: int
@@ -90,6 +92,16 @@ class Week:
     gap: float | None
     searched: bool
     """Whether a better plan was searched for."""
+
+    @property
+    def begins_at(self) -> datetime:
+        """Return the midnight the week begins with."""
+        return self.days_begin_at[0]
+
+    @property
+    def days(self) -> int:
+        """Return how many days are planned."""
+        return len(self.days_begin_at) - 1
 
 
 def take_order(session: Session, take: OrderTake, now: datetime) -> OrderRow:
@@ -147,7 +159,9 @@ def plan_week(session: Session, ask: WeekAsk) -> Week:
         If the workshop has no hours.
     """
     settings = studio_settings(session)
-    begin = _midnight(ask)
+    today = ask.now.astimezone(ask.zone).date()
+    days_begin = tuple(midnight(today + timedelta(days=day), ask.zone) for day in range(ask.days + 1))
+    begin = days_begin[0]
     places, taken = list_places(session), trays_taken(session)
     trays = sum(place.trays for place in places) if places else None
     shop = _workshop(session, ask, settings, begin, trays, sum(taken.values()))
@@ -160,31 +174,28 @@ def plan_week(session: Session, ask: WeekAsk) -> Week:
     if ask.seconds > 0:
         week = better_week(makeable, shop, ask.seconds, week)
     return Week(
-        begin, ask.days, tuple(_told(row, plan, job, week, begin) for row, plan, job in zip(rows, plans, jobs, strict=True)),
+        days_begin, tuple(_told(row, plan, job, week, begin) for row, plan, job in zip(rows, plans, jobs, strict=True)),
         _opens(shop, begin), settings.hands, trays, sum(taken.values()), week.cost, week.gap, searched=ask.seconds > 0,
     )  # fmt: skip
-
-
-def _midnight(ask: WeekAsk) -> datetime:
-    """Return the maker's last midnight [UTC]."""
-    local = ask.now.astimezone(UTC) + timedelta(minutes=ask.utc_offset_min)
-    return local.replace(hour=0, minute=0, second=0, microsecond=0) - timedelta(minutes=ask.utc_offset_min)
 
 
 def _workshop(
     session: Session, ask: WeekAsk, settings: StudioSettings, begin: datetime, trays: int | None, taken: int
 ) -> Workshop:
-    weekday = (begin + timedelta(minutes=ask.utc_offset_min)).weekday()
+    today = ask.now.astimezone(ask.zone).date()
+    clock = clock_hours(today, ask.days, ask.zone)
     past_h = (ask.now - begin).total_seconds() / 3600
-    open_h = {
-        DAY_H * day + hour
-        for day in range(ask.days)
-        for hour in range(settings.week[(weekday + day) % 7].from_h, settings.week[(weekday + day) % 7].to_h)
-        if DAY_H * day + hour >= past_h
-    }
+    week = [settings.week[(today.weekday() + day) % 7] for day in range(ask.days)]
+    open_h = {hour for hour, shown in enumerate(clock) if hour >= past_h and _is_open(week, shown)}
     there = TRAYS_UNKNOWN if trays is None else trays
-    free = [max(0, there - (taken if hour < past_h + FREED_AFTER_H else 0)) for hour in range(DAY_H * ask.days)]
-    return Workshop(open_h, settings.hands, settings.bowls, free, dict(list_moulds(session)))
+    free = [max(0, there - (taken if hour < past_h + FREED_AFTER_H else 0)) for hour in range(len(clock))]
+    return Workshop(open_h, settings.hands, settings.bowls, free, dict(list_moulds(session)), clock)
+
+
+def _is_open(week: Sequence[OpenHours], shown: ClockHour) -> bool:
+    """Whether a whole hour from what the clock shows lies within the workshop's hours of that day."""
+    day = week[shown.day]
+    return 60 * day.from_h <= shown.minute and shown.minute + 60 <= 60 * day.to_h
 
 
 def _planned(session: Session, row: OrderRow, tables: Tables) -> Outline | str:
@@ -234,7 +245,7 @@ def _opens(shop: Workshop, begin: datetime) -> tuple[tuple[datetime, datetime], 
     """Return the spans of open hours, each day's in one."""
     spans: list[tuple[int, int]] = []
     for hour in sorted(shop.open_h):
-        if spans and spans[-1][1] == hour and hour % DAY_H:
+        if spans and spans[-1][1] == hour and shop.shown_at(hour).day == shop.shown_at(hour - 1).day:
             spans[-1] = (spans[-1][0], hour + 1)
         else:
             spans.append((hour, hour + 1))

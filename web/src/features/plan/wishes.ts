@@ -1,5 +1,6 @@
 import type { PlanAsk, WishAsk } from "../../api";
 import { massUnit, readTyped, temperatureUnit, typedOf } from "../../lib/units";
+import { zoneHere } from "../../lib/zone";
 
 /** What is typed on the Plan, before it is asked. */
 export interface WishDraft {
@@ -92,7 +93,7 @@ export function toAsk(plan: PlanDraft): PlanAsk {
     humidity_pct: read(plan.humidity),
     start_at: plan.when === "start" ? moment : null,
     ready_by: plan.when === "ready" ? moment : null,
-    utc_offset_min: -new Date().getTimezoneOffset(),
+    zone: zoneHere(),
     schools: plan.schools,
   };
 }

@@ -40,7 +40,7 @@ export function RackPage() {
             </div>
           ))}
           <AnotherPlace taken={data.places.map((place) => place.name)} />
-          <Today items={data.items} />
+          <Today items={data.items} tonightAt={data.tonight_at} />
         </div>
       )}
       {linked.error && <p className="pt-6 text-reading text-rosy">{messageOf(linked.error)}</p>}
@@ -87,12 +87,11 @@ const Key = ({ name }: { name: string }) => (
 );
 
 /** What is due by tonight, in its order. */
-function Today({ items }: { items: readonly Tray[] }) {
-  const tonight = new Date();
-  tonight.setHours(23, 59, 59, 0);
+function Today({ items, tonightAt }: { items: readonly Tray[]; tonightAt: string }) {
+  const tonight = new Date(tonightAt);
   const due = items
     .flatMap((tray) => tray.reading.tasks.map((task) => ({ tray, task })))
-    .filter(({ task }) => !task.done_at && new Date(task.due_at) <= tonight)
+    .filter(({ task }) => !task.done_at && new Date(task.due_at) < tonight)
     .sort((a, b) => a.task.due_at.localeCompare(b.task.due_at));
   if (due.length === 0) return null;
   return (

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { messageOf, type Settings, useSaveSettings, useSettings } from "../../api";
+import { zoneHere, zonesWith } from "../../lib/zone";
 import { Button, Field, useNotice } from "../../ui";
 
 const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
@@ -333,6 +334,19 @@ function Hours({ typed, put }: { typed: Settings; put: (some: Partial<Settings>)
   return (
     <section aria-label="Hours of the workshop">
       <h2 className="text-label italic text-soft">Hours of the workshop</h2>
+      <label className="text-body">
+        by the clock of{" "}
+        <select
+          className="written text-body"
+          value={typed.zone ?? ""}
+          onChange={(event) => put({ zone: event.target.value })}
+        >
+          <option value="">this device: {zoneHere()}</option>
+          {zonesWith(typed.zone ?? "").map((zone) => (
+            <option key={zone}>{zone}</option>
+          ))}
+        </select>
+      </label>
       <table>
         <tbody>
           {week.map((day, index) => (

@@ -2,6 +2,7 @@ import { type PointerEvent, type Ref, useState } from "react";
 import type { PlannedOrder, Week } from "../../api";
 import { r } from "../../lib/hairs";
 import { seeded } from "../../lib/seed";
+import { byClockOf } from "../../lib/zone";
 
 const W = 1180;
 const LEFT = 190;
@@ -26,7 +27,8 @@ export function WeekDrawing({
   ref?: Ref<SVGSVGElement>;
 }) {
   const begin = Date.parse(week.begins_at);
-  const hour = (W - LEFT - RIGHT) / (24 * week.days);
+  const hours = (Date.parse(week.days_begin_at[week.days] ?? week.begins_at) - begin) / HOUR_MS;
+  const hour = (W - LEFT - RIGHT) / Math.max(1, hours);
   const x = (at: string | number) =>
     LEFT + ((typeof at === "string" ? Date.parse(at) : at) - begin) * (hour / HOUR_MS);
   const height = TOP + week.orders.length * LANE + 30;
@@ -63,17 +65,14 @@ export function WeekDrawing({
           fill="var(--lit)"
         />
       ))}
-      {Array.from({ length: week.days }, (_, day) => {
-        const at = begin + day * 24 * HOUR_MS;
-        return (
-          <g key={at}>
-            <path d={`M${r(x(at))} ${TOP - 8}V${height - 26}`} stroke="var(--ink)" strokeWidth=".8" />
-            <text x={x(at) + 5} y={TOP - 14} fontSize="15" fill="var(--ink)">
-              {new Date(at).toLocaleDateString("en-GB", { weekday: "short", day: "numeric" })}
-            </text>
-          </g>
-        );
-      })}
+      {week.days_begin_at.slice(0, -1).map((at) => (
+        <g key={at}>
+          <path d={`M${r(x(at))} ${TOP - 8}V${height - 26}`} stroke="var(--ink)" strokeWidth=".8" />
+          <text x={x(at) + 5} y={TOP - 14} fontSize="15" fill="var(--ink)">
+            {byClockOf(week.zone, at, { weekday: "short", day: "numeric" })}
+          </text>
+        </g>
+      ))}
       {week.orders.map((order, index) => (
         <Bundle
           key={order.order.id}
@@ -216,7 +215,7 @@ const short = (text: string) => (text.length > 22 ? `${text.slice(0, 21)}…` : 
 function weekSentence(week: Week): string {
   const told = week.orders.map((order) =>
     order.starts_at
-      ? `${order.name} for ${order.order.who} begins ${new Date(order.starts_at).toLocaleString("en-GB", { weekday: "long", hour: "2-digit", minute: "2-digit" })}`
+      ? `${order.name} for ${order.order.who} begins ${byClockOf(week.zone, order.starts_at, { weekday: "long", hour: "2-digit", minute: "2-digit" })}`
       : `${order.name} for ${order.order.who} has no place: ${order.why_not}`,
   );
   return `${told.join("; ")}.`;

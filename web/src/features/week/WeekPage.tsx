@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { calendarAddress, messageOf, type PlannedOrder, useChangeOrder, useWeek, type Week } from "../../api";
 import { fixed, sayMass } from "../../lib/numbers";
+import { byClockOf } from "../../lib/zone";
 import { Button, DrawingTools, PageHead, useNotice } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
 import { OrderSheet } from "./OrderSheet";
@@ -117,10 +118,10 @@ function Drawn({ week }: { week: Week }) {
         rows={week.orders.map((each) => [
           each.order.who,
           each.name,
-          moment(each.starts_at),
-          moment(each.hands_end_at),
-          moment(each.dry_at),
-          moment(each.order.due_at),
+          moment(each.starts_at, week.zone),
+          moment(each.hands_end_at, week.zone),
+          moment(each.dry_at, week.zone),
+          moment(each.order.due_at, week.zone),
         ])}
       />
       <table className="mt-6 w-full text-body">
@@ -144,13 +145,13 @@ function Drawn({ week }: { week: Week }) {
               </td>
               <td>
                 {each.starts_at ? (
-                  `${moment(each.starts_at)}, ${each.hands_h} h`
+                  `${moment(each.starts_at, week.zone)}, ${each.hands_h} h`
                 ) : (
                   <span className="font-semibold text-rosy">No place: {each.why_not}.</span>
                 )}
               </td>
-              <td>{moment(each.dry_at)}</td>
-              <td>{moment(each.order.due_at)}</td>
+              <td>{moment(each.dry_at, week.zone)}</td>
+              <td>{moment(each.order.due_at, week.zone)}</td>
               <td className="no-print flex flex-wrap gap-3 py-1">
                 <Move order={each} onMove={(starts_at) => onDrag(each, starts_at)} />
                 {each.fixed && (
@@ -199,13 +200,14 @@ function Move({ order, onMove }: { order: PlannedOrder; onMove: (starts_at: stri
   );
 }
 
-function moment(at: string | null): string {
-  if (at === null) return "–";
-  return new Date(at).toLocaleString("en-GB", {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
-}
+/** A moment by the clock the week is planned by. */
+const moment = (at: string | null, zone: string) =>
+  at === null
+    ? "–"
+    : byClockOf(zone, at, {
+        weekday: "short",
+        day: "numeric",
+        month: "short",
+        hour: "2-digit",
+        minute: "2-digit",
+      });

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta, tzinfo
 
 import numpy as np
 
@@ -94,7 +94,7 @@ def _wait(id_: str, name: str, minutes: float, why: str, spare: float = 0.0) -> 
 
 def make_schedule(
     formula: Formula, tables: Tables, order: Order, room: Room, now: datetime, *,
-    start_at: datetime | None = None, ready_by: datetime | None = None, utc_offset_min: int = 0,
+    start_at: datetime | None = None, ready_by: datetime | None = None, zone: tzinfo = UTC,
 ) -> Schedule:  # fmt: skip
     """Return the stages of a batch with their times.
 
@@ -114,8 +114,8 @@ def make_schedule(
         Begin then; None begins now, unless ``ready_by`` is given
     ready_by : datetime or None
         Packed by then, even if drying takes its longest
-    utc_offset_min : int
-        What the maker's clock is ahead of UTC [min], to know night from day
+    zone : tzinfo
+        The maker's, to know night from day
 
     Returns
     -------
@@ -140,7 +140,7 @@ def make_schedule(
         end = at + timedelta(minutes=minutes)
         stages.append(Stage(span.id, span.name, at, end, minutes, span.hands, span.why))
         at = end
-    night = [s.name.lower() for s in stages if s.hands and _at_night(s, utc_offset_min)]
+    night = [s.name.lower() for s in stages if s.hands and _at_night(s, zone)]
     if night:
         conflicts.append(f"At night: {', '.join(night)}.")
     promised = all(span.known for span in spans)
@@ -253,9 +253,9 @@ def _cooling(formula: Formula, tables: Tables, order: Order, room: Room, shape_m
     return wait, ""
 
 
-def _at_night(stage: Stage, utc_offset_min: int) -> bool:
+def _at_night(stage: Stage, zone: tzinfo) -> bool:
     for moment in (stage.starts_at, stage.ends_at):
-        hour = (moment + timedelta(minutes=utc_offset_min)).hour
+        hour = moment.astimezone(zone).hour
         if hour >= NIGHT_FROM or hour < NIGHT_TO:
             return True
     return False

@@ -102,6 +102,7 @@ def fit_drying(weigh_ins: Sequence[WeighIn], scale_step_g: float, prior: Prior, 
         ready=ready, gaining=gaining, counted=len(kept),
         ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h,
         pan_needed_g=None if good else needed_g, by_model=prior.hours is not None, follows=follows,
+        clock_back=any(each.code == "time_back" for each in out),
     )  # fmt: skip
     tau, lasting = curve.middle()
     return DryingFit(

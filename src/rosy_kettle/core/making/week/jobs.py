@@ -6,11 +6,12 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.making.week.clock_hours import ClockHour
 
 __all__ = ["Job", "Workshop", "feasible_starts", "kept_rules", "uses_of"]
 
 DAY_H = 24
-EVENING_FROM_H = 18
+EVENING_FROM_MIN = 18 * 60
 LONGEST_WEEK_H = 24 * 42
 
 
@@ -46,11 +47,17 @@ class Workshop:
     """Trays that are not taken, for every hour of the week [-]."""
     moulds: Mapping[str, int] = field(default_factory=dict)
     """By tool; one that is not in it has not been counted, and does not hold anything up [-]."""
+    clock: Sequence[ClockHour] = ()
+    """What the clock shows as each hour begins; empty where every day has 24."""
 
     @property
     def hours(self) -> int:
         """Length of the week [h]."""
         return len(self.trays_free)
+
+    def shown_at(self, hour: int) -> ClockHour:
+        """Return what the clock shows as an hour of the week begins."""
+        return self.clock[hour] if hour < len(self.clock) else ClockHour(hour // DAY_H, 60 * (hour % DAY_H))
 
 
 def feasible_starts(job: Job, shop: Workshop, *, due: bool = True) -> list[int]:
@@ -87,7 +94,7 @@ def feasible_starts(job: Job, shop: Workshop, *, due: bool = True) -> list[int]:
     return [
         start for start in sorted(opened)
         if start <= by and all(start + hour in opened for hour in range(job.hands_h))
-        and start // DAY_H == (start + job.hands_h - 1) // DAY_H
+        and shop.shown_at(start).day == shop.shown_at(start + job.hands_h - 1).day
         and all(job.trays <= shop.trays_free[hour] for hour in range(start + job.hands_h, start + job.hands_h + job.dry_h))
         and all(count <= shop.moulds.get(tool, count) for tool, count in job.moulds.items())
     ]  # fmt: skip

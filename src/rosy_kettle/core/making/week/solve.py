@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from rosy_kettle.core.making.week.jobs import DAY_H, EVENING_FROM_H, Job, Workshop, feasible_starts, limit_of, uses_of
+from rosy_kettle.core.making.week.jobs import DAY_H, EVENING_FROM_MIN, Job, Workshop, feasible_starts, limit_of, uses_of
 
 if TYPE_CHECKING:
     from scipy.optimize import LinearConstraint
@@ -46,7 +46,7 @@ class WeekPlan:
     """How far it may be from the best there is, as a share of it; 0 is proven best, None where it was not asked [-]."""
 
 
-def cost_of_start(job: Job, start: int) -> float:
+def cost_of_start(job: Job, start: int, shop: Workshop) -> float:
     """Return what a start costs in the objective.
 
     Parameters
@@ -55,17 +55,19 @@ def cost_of_start(job: Job, start: int) -> float:
         The batch
     start : int
         Hour from the beginning of the week [h]
+    shop : Workshop
+        What there is, with its clock
 
     Returns
     -------
     float
         Evening hours weigh a thousand times an hour later [-]
     """
-    evening = sum((start + hour) % DAY_H >= EVENING_FROM_H for hour in range(job.hands_h))
+    evening = sum(shop.shown_at(start + hour).minute >= EVENING_FROM_MIN for hour in range(job.hands_h))
     return EVENING * evening + LATER * start
 
 
-def cost_of_week(jobs: Sequence[Job], starts: Mapping[str, int]) -> float:
+def cost_of_week(jobs: Sequence[Job], starts: Mapping[str, int], shop: Workshop) -> float:
     """Return what a whole week costs in the objective.
 
     Parameters
@@ -74,13 +76,15 @@ def cost_of_week(jobs: Sequence[Job], starts: Mapping[str, int]) -> float:
         The batches
     starts : Mapping
         Hour each begins in; one that is left out is not made [h]
+    shop : Workshop
+        What there is, with its clock
 
     Returns
     -------
     float
         The sum over all batches [-]
     """
-    return sum(cost_of_start(job, starts[job.id]) if job.id in starts else UNMADE for job in jobs)
+    return sum(cost_of_start(job, starts[job.id], shop) if job.id in starts else UNMADE for job in jobs)
 
 
 def first_week(jobs: Sequence[Job], shop: Workshop) -> WeekPlan:
@@ -109,7 +113,7 @@ def first_week(jobs: Sequence[Job], shop: Workshop) -> WeekPlan:
     for job in sorted(jobs, key=lambda job: (job.fixed_h is None, job.due_h or last, -job.dry_h, job.id)):
         free = [start for start in feasible_starts(job, shop) if job.fixed_h is not None or _fits(job, start, taken, shop)]
         if free:
-            starts[job.id] = min(free, key=lambda start: cost_of_start(job, start))
+            starts[job.id] = min(free, key=lambda start: cost_of_start(job, start, shop))
             for key, count in uses_of(job, starts[job.id]).items():
                 taken[key] = taken.get(key, 0) + count
     return _plan(jobs, starts, shop, None)
@@ -143,7 +147,7 @@ def better_week(jobs: Sequence[Job], shop: Workshop, seconds: float, first: Week
     choices = [(job, start) for job in jobs for start in feasible_starts(job, shop)]
     if not choices:
         return replace(first, gap=0.0)
-    gains = np.array([cost_of_start(job, start) - UNMADE for job, start in choices])
+    gains = np.array([cost_of_start(job, start, shop) - UNMADE for job, start in choices])
     from scipy.optimize import Bounds, milp  # here: scipy takes a third of a second that starting does not need
 
     found = milp(
@@ -153,14 +157,14 @@ def better_week(jobs: Sequence[Job], shop: Workshop, seconds: float, first: Week
     if found.x is None:
         return first
     starts = {job.id: start for (job, start), taken in zip(choices, found.x, strict=True) if taken > 0.5}  # noqa: PLR2004 - a binary
-    if cost_of_week(jobs, starts) > cost_of_week(jobs, first.starts) + 1e-9:
+    if cost_of_week(jobs, starts, shop) > cost_of_week(jobs, first.starts, shop) + 1e-9:
         starts = dict(first.starts)
-    gap = None if found.mip_dual_bound is None else _gap(jobs, starts, float(found.mip_dual_bound))
+    gap = None if found.mip_dual_bound is None else _gap(jobs, starts, shop, float(found.mip_dual_bound))
     return _plan(jobs, starts, shop, gap)
 
 
-def _gap(jobs: Sequence[Job], starts: Mapping[str, int], bound: float) -> float:
-    cost = cost_of_week(jobs, starts)
+def _gap(jobs: Sequence[Job], starts: Mapping[str, int], shop: Workshop, bound: float) -> float:
+    cost = cost_of_week(jobs, starts, shop)
     least = bound + UNMADE * len(jobs)
     return max(0.0, (cost - least) / max(abs(cost), 1.0))
 
@@ -203,7 +207,7 @@ def _plan(jobs: Sequence[Job], starts: Mapping[str, int], shop: Workshop, gap: f
             for key, count in uses_of(job, starts[job.id]).items():
                 taken[key] = taken.get(key, 0) + count
     unmade = tuple(Unmade(job.id, _why(job, taken, shop)) for job in jobs if job.id not in starts)
-    return WeekPlan(starts, unmade, cost_of_week(jobs, starts), gap)
+    return WeekPlan(starts, unmade, cost_of_week(jobs, starts, shop), gap)
 
 
 def _why(job: Job, taken: Mapping[tuple[str, int], int], shop: Workshop) -> str:
@@ -231,7 +235,8 @@ def _longest_day(shop: Workshop) -> int:
     longest = run = 0
     before = None
     for hour in sorted(shop.open_h):
-        run = run + 1 if before is not None and hour == before + 1 and hour % DAY_H else 1
+        goes_on = before is not None and hour == before + 1 and shop.shown_at(hour).day == shop.shown_at(before).day
+        run = run + 1 if goes_on else 1
         longest, before = max(longest, run), hour
     return longest
 

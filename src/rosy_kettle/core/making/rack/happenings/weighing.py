@@ -47,8 +47,10 @@ def _fold_weighed(state: TrayState, event: Event) -> TrayState:
         event.seq, at, hours_between(state.set_out_at, at), float(data["mass_g"]), int(data["pieces"]), float(data["step_g"]),
         str(data["source"]), data.get("temperature_c"), data.get("humidity_pct"),
     )  # fmt: skip
-    # One that is written down late stands where it belongs in time.
-    return replace(state, weighings=tuple(sorted((*state.weighings, weighing), key=lambda each: (each.hours, each.seq))))
+    # One that is written down late stands where it belongs in time; the others in their own order, whatever the clock did.
+    before = state.weighings
+    place = sum(each.hours <= weighing.hours for each in before) if "at" in data and data["at"] is not None else len(before)
+    return replace(state, weighings=(*before[:place], weighing, *before[place:]))
 
 
 def _check_amended(state: TrayState, data: Data) -> None:
