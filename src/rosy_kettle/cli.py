@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import errno
 import gc
 import json
 import os
@@ -33,6 +34,13 @@ SELDOM = 50_000  # objects made between two looks for garbage
 LARGEST_READ_BYTES = 1_000_001  # a file of 1 MB and the byte that shows it is larger
 FILES_BETWEEN = 1_000
 DEFAULT_PORT = 8421
+SQLITE_SAYS = {
+    5: "The studio is busy: another program writes to it; nothing was changed, try again.",
+    8: "The studio's file cannot be written; nothing was changed. Make it writable, then try again.",
+    10: "", 13: "",
+    14: "The studio's file cannot be opened for writing; nothing was changed. Look at its folder and at the room on the disk.",
+}  # fmt: skip
+"""By SQLite's result codes BUSY, READONLY, IOERR, FULL, CANTOPEN (sqlite.org/rescode.html); empty is a full disk."""
 HIDDEN_COLUMNS = frozenset(
     {"sources", "acid", "base", "tempered_fat", "fresh_fat", "based_on", "wax_solubility_factor", "inci_shares", "natures"}
 )
@@ -401,9 +409,27 @@ def main() -> None:
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # whoever read has gone; that is no fault
         sys.exit(0)
-    except Exception:  # noqa: BLE001 - the outermost place: print the trace, say it is our bug
+    except Exception as error:  # noqa: BLE001 - the outermost place: print the trace, say it is our bug
+        if said := _of_the_disk(error):
+            click.echo(said, err=True)
+            sys.exit(BAD_INPUT)
         traceback.print_exc()
         sys.exit(OUR_BUG)
+
+
+def _of_the_disk(error: BaseException | None) -> str:
+    """Return one sentence where a disk is full or cannot be written, however deep that is said; "" for anything else."""
+    full = "The disk is full; nothing was changed. Make room, then try again."
+    while error is not None:
+        if isinstance(error, OSError) and error.errno in {errno.ENOSPC, errno.EDQUOT}:
+            return full
+        if isinstance(error, OSError) and error.errno in {errno.EROFS, errno.EACCES, errno.EPERM}:
+            return f"{error.filename or 'The folder'} cannot be written: {error.strerror}; choose another place, or free it."
+        code = getattr(error, "sqlite_errorcode", None)
+        if code is not None and code & 0xFF in SQLITE_SAYS:
+            return SQLITE_SAYS[code & 0xFF] or full
+        error = getattr(error, "orig", None) or error.__cause__ or error.__context__
+    return ""
 
 
 def _read_bytes(path: Path, most: int = LARGEST_READ_BYTES) -> bytes:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -27,6 +28,7 @@ from rosy_kettle.api.studio import current_studio
 from rosy_kettle.api.transfer import Transfer
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.backups import Backup, backup_folder, begin_anew, bring_back, list_backups, make_backup
+from rosy_kettle.store.leftovers import temporary_prefix
 from rosy_kettle.usecases.studio.exchange.export_studio import export_studio
 from rosy_kettle.usecases.studio.exchange.import_studio import import_studio
 
@@ -78,7 +80,7 @@ def anew() -> Response:
 @blueprint.get("/studio.zip", summary="The whole studio as open files", responses=file_of("application/zip", "A studio zip"))
 def export() -> Response:
     transfer = _transfer()
-    with transfer.begin("export"), tempfile.TemporaryDirectory(prefix="rosy-kettle-export-") as folder:
+    with transfer.begin("export"), tempfile.TemporaryDirectory(prefix=temporary_prefix("export", os.getpid())) as folder:
         path = Path(folder) / "studio.zip"
         export_studio(current_studio(), path, transfer.report, transfer.stopped)
         # The file is opened before its folder goes; what is open stays readable until it is closed.
@@ -126,7 +128,7 @@ def _sent() -> Iterator[Path]:
     sent = request.files.get("file")
     if sent is None:
         raise InputError("No file was sent; choose a studio zip.", quantity="file")
-    with tempfile.TemporaryDirectory(prefix="rosy-kettle-import-") as folder:
+    with tempfile.TemporaryDirectory(prefix=temporary_prefix("import", os.getpid())) as folder:
         path = Path(folder) / "sent.zip"
         sent.save(path)
         yield path

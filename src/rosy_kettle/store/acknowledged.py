@@ -15,7 +15,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.store.copies import read_only_address
 
-__all__ = ["MARKER_NAME", "count_write", "mark", "mark_as_it_stands", "missing_after", "writes_of"]
+__all__ = ["MARKER_NAME", "count_write", "mark", "mark_as_it_stands", "missing_after", "unmark", "writes_of"]
 
 MARKER_NAME = "studio.acknowledged"
 WIDTH = 12  # digits, always as many: the marker is written over in place
@@ -43,6 +43,11 @@ def writes_of(studio_path: Path) -> int:
     """Return how many writes are in a studio file."""
     with closing(sqlite3.connect(read_only_address(studio_path), uri=True)) as connection:
         return int(connection.execute("PRAGMA user_version").fetchone()[0])
+
+
+def unmark(studio_path: Path) -> None:
+    """Say nothing of how many writes there are while another file takes the studio's place: a kill between must not accuse it."""
+    mark(studio_path, 0)
 
 
 def mark_as_it_stands(studio_path: Path) -> None:

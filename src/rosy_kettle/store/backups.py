@@ -11,7 +11,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from rosy_kettle.core.errors import InputError, NotFoundError
-from rosy_kettle.store.acknowledged import mark_as_it_stands
+from rosy_kettle.store.acknowledged import mark_as_it_stands, unmark
 from rosy_kettle.store.copies import copy_verified, damage_of, read_only_address, unused_name
 from rosy_kettle.store.kept_devices import keep_devices
 from rosy_kettle.store.session import Studio, open_studio, refuse_unfit
@@ -165,6 +165,7 @@ def _put_in_place(source: Path, path: Path) -> None:
         closing(sqlite3.connect(path, timeout=20)) as studio,
     ):
         try:
+            unmark(path)
             origin.backup(studio)
             mark_as_it_stands(path)
         except sqlite3.Error as error:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
 import os
 import sqlite3
-from contextlib import closing, suppress
+from collections.abc import Iterator
+from contextlib import closing, contextmanager, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -13,9 +15,12 @@ from rosy_kettle.store.durable import to_disk
 
 __all__ = [
     "SIDE_FILES",
+    "astray_in",
     "copy_aside",
+    "copy_once",
     "copy_verified",
     "damage_of",
+    "leaving_no_log",
     "read_only_address",
     "replace_file",
     "rows_of",
@@ -66,7 +71,8 @@ def copy_verified(source: Path, target: Path) -> dict[str, int]:
     except (OSError, sqlite3.Error) as error:
         raise InputError(f"{target} cannot be written: {getattr(error, 'strerror', None) or error}.", quantity="file") from error
     finally:
-        part.unlink(missing_ok=True)
+        with suppress(OSError):  # a folder that cannot be written has nothing to throw away, and says so even then
+            part.unlink(missing_ok=True)
     return counted
 
 
@@ -90,6 +96,38 @@ def copy_aside(path: Path, word: str) -> Path:
     return target
 
 
+def copy_once(path: Path, word: str) -> Path:
+    """Copy a studio file aside as `copy_aside` does, unless a whole copy of the same content is there from a try before.
+
+    Parameters
+    ----------
+    path : Path
+        The studio file
+    word : str
+        What the copy is for, part of its name
+
+    Returns
+    -------
+    Path
+        The copy
+    """
+    content = None
+    for former in sorted(path.parent.glob(f"studio-{word}-*.sqlite3"), reverse=True):
+        content = content or _content_of(path)
+        if not damage_of(former) and _content_of(former) == content:
+            return former
+    return copy_aside(path, word)
+
+
+def _content_of(path: Path) -> str:
+    """Return a fingerprint of all that a file says, however its pages lie."""
+    told = hashlib.sha256()
+    with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+        for line in connection.iterdump():
+            told.update(line.encode("utf-8", "surrogatepass"))
+    return told.hexdigest()
+
+
 def unused_name(folder: Path, word: str) -> Path:
     """Return a name with the time in it that nothing in the folder has yet.
 
@@ -111,7 +149,7 @@ def unused_name(folder: Path, word: str) -> Path:
 
 
 def damage_of(path: Path, *, thorough: bool = True) -> str:
-    """Return what SQLite finds wrong with a file: integrity, then foreign keys; "" for a whole one.
+    """Return what SQLite finds wrong with a file; "" for a whole one. Rows that point nowhere are no damage: see `astray_in`.
 
     Parameters
     ----------
@@ -128,12 +166,27 @@ def damage_of(path: Path, *, thorough: bool = True) -> str:
     try:
         with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
             said = str(connection.execute(f"PRAGMA {'integrity' if thorough else 'quick'}_check(1)").fetchone()[0])
-            if said != "ok":
-                return said.split("\n", maxsplit=1)[0]
-            astray = connection.execute("PRAGMA foreign_key_check").fetchone()
-            return "" if astray is None else f"a row of {astray[0]} points nowhere"
+            return "" if said == "ok" else said.split("\n", maxsplit=1)[0]
     except sqlite3.Error as error:
         return str(error)
+
+
+def astray_in(path: Path) -> list[tuple[str, int, str]]:
+    """Return the rows of a file that point at a row which is not there.
+
+    Parameters
+    ----------
+    path : Path
+        A database file, in use or not
+
+    Returns
+    -------
+    list of (str, int, str)
+        Table, number of the row, table it points at
+    """
+    with closing(sqlite3.connect(read_only_address(path), uri=True)) as connection:
+        found = connection.execute("PRAGMA foreign_key_check").fetchall()
+    return [(str(table), int(row or 0), str(parent)) for table, row, parent, _ in found]
 
 
 def rows_of(path: Path) -> dict[str, int]:
@@ -167,6 +220,25 @@ def read_only_address(path: Path) -> str:
         A file URI
     """
     return f"{path.absolute().as_uri()}?mode=ro"
+
+
+@contextmanager
+def leaving_no_log(path: Path) -> Iterator[None]:
+    """Read a file and leave beside it what was there: SQLite makes a log for a reader, which a start would take for a crash.
+
+    Parameters
+    ----------
+    path : Path
+        A database file, in use or not
+    """
+    log = path.with_name(f"{path.name}-wal")
+    was_there = log.exists()
+    try:
+        yield
+    finally:
+        if not was_there and log.exists():
+            with suppress(sqlite3.Error), closing(sqlite3.connect(path, timeout=0.5)) as connection:
+                connection.execute("PRAGMA wal_checkpoint(PASSIVE)")  # the last to close it takes the log away, nobody else
 
 
 def replace_file(source: Path, path: Path) -> None:

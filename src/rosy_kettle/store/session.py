@@ -22,8 +22,9 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.acknowledged import count_write, mark
-from rosy_kettle.store.copies import copy_aside, damage_of, read_only_address
+from rosy_kettle.store.copies import copy_once, damage_of, read_only_address
 from rosy_kettle.store.durable import to_disk
+from rosy_kettle.store.leftovers import clear_leftovers
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.write_gate import WriteGate
 
@@ -132,6 +133,8 @@ def open_studio(folder: Path | None = None, *, serving: bool = False) -> Studio:
     path = made_folder(place) / FILE_NAME
     lock = StudioLock(place, alone=False) if serving else None
     try:
+        if lock is not None and lock.nobody_else():
+            clear_leftovers(place)
         refuse_unfit(path)
         if not path.exists():
             _put_new_studio(path)
@@ -218,7 +221,7 @@ def refuse_unfit(path: Path) -> None:
     """
     if not path.exists():
         return
-    stopped_uncleanly = path.with_name(f"{FILE_NAME}-wal").exists()  # looked for first: looking into the file makes one
+    stopped_uncleanly = path.with_name(f"{path.name}-wal").exists()  # looked for first: looking into the file makes one
     way_out = "move it away, or bring back a backup with 'rosy-kettle restore FILE'"
     if path.stat().st_size == 0:
         raise InputError(f"{path} is empty: {way_out}.", quantity="file")
@@ -282,7 +285,7 @@ def _migrate(engine: Engine, path: Path) -> None:
         current = MigrationContext.configure(connection).get_current_revision()
     if current != head:
         if current is not None:
-            copy_aside(path, f"before-{head}")
+            copy_once(path, f"before-{head}")
         config.attributes["engine"] = engine
         command.upgrade(config, "head")
     with engine.connect() as connection:

@@ -9,7 +9,7 @@ from shutil import rmtree
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import data_folder
-from rosy_kettle.store.acknowledged import mark_as_it_stands, missing_after
+from rosy_kettle.store.acknowledged import mark_as_it_stands, missing_after, unmark
 from rosy_kettle.store.copies import SIDE_FILES, copy_aside, copy_verified, damage_of, replace_file, rows_of, unused_name
 from rosy_kettle.store.kept_devices import keep_devices, shut_devices_out
 from rosy_kettle.store.lock import StudioLock
@@ -98,6 +98,7 @@ def restore_studio(source: Path, folder: Path | None = None) -> Path | None:
         _bring_up_to_date(source, fresh)
         kept = _keep_what_is_there(path)
         _keep_devices(path if whole else None, fresh / FILE_NAME)
+        unmark(path)
         replace_file(fresh / FILE_NAME, path)
         mark_as_it_stands(path)
     finally:

@@ -12,7 +12,7 @@ from tempfile import TemporaryDirectory
 from rosy_kettle.core.records import REFERENCE_CURRENCY, OwnTool
 from rosy_kettle.files.formula_file import formula_file_from_data
 from rosy_kettle.store import Studio, data_folder, open_studio
-from rosy_kettle.store.acknowledged import mark_as_it_stands
+from rosy_kettle.store.acknowledged import mark_as_it_stands, unmark
 from rosy_kettle.store.copies import copy_aside, replace_file
 from rosy_kettle.store.formulas import has_formulas
 from rosy_kettle.store.ingredients import OwnIngredientRow, learn_synonym, set_price
@@ -88,6 +88,7 @@ def reset_demo(folder: Path | None = None) -> Path | None:
             studio = open_studio(Path(fresh))
             seed_demo(studio)
             studio.close()
+            unmark(path)
             replace_file(studio.path, path)
             mark_as_it_stands(path)
     finally:

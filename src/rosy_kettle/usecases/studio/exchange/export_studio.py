@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from contextlib import suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -70,7 +71,8 @@ def export_studio(
     except OSError as error:
         raise InputError(f"{target} cannot be written: {error.strerror}.", quantity="file") from error
     finally:
-        part.unlink(missing_ok=True)
+        with suppress(OSError):  # a folder that cannot be written has nothing to throw away, and says so even then
+            part.unlink(missing_ok=True)
     return done
 
 
