@@ -304,12 +304,20 @@ def backup(file: Path) -> None:
 
 
 @commands.command()
-@click.option("--repair", is_flag=True, help="Accept that acknowledged writes are missing, and count on from what is there.")
-def check(*, repair: bool) -> None:
-    """Print whether the studio's file is whole, and what is in it, as JSON."""
-    from rosy_kettle.usecases.studio.keep_copies import check_studio  # as above
+@click.option(
+    "--repair",
+    is_flag=True,
+    help="Accept that acknowledged writes are missing, and set aside records that no page can read; nothing is thrown away.",
+)
+@click.option("--take-back", "number", type=click.IntRange(1), help="Put the record that was set aside under this number back.")
+def check(*, repair: bool, number: int | None) -> None:
+    """Print whether the studio's file is whole and every record of it can be read, as JSON."""
+    from rosy_kettle.api.read_records import read_records  # as above
+    from rosy_kettle.usecases.studio.check_studio import check_studio, take_record_back  # as above
 
-    found = check_studio(repair=repair)
+    if number is not None:
+        click.echo(f"Taken back: {take_record_back(number)}.", err=True)
+    found = check_studio(repair=repair, read=lambda studio: read_records(studio, _said_now_and_then("records")))
     _print_json(asdict(found))
     if found.missing_after is not None:
         raise InputError(next(each.text for each in found.warnings if each.code == "missing_writes"), quantity="file")
@@ -361,12 +369,12 @@ def import_command(file: Path, *, merge: bool) -> None:
     })  # fmt: skip
 
 
-def _said_now_and_then() -> Callable[[int, int], None]:
-    """Return what says on the error output how far it is, once in a thousand files."""
+def _said_now_and_then(what: str = "files") -> Callable[[int, int], None]:
+    """Return what says on the error output how far it is, once in a thousand."""
 
     def say(done: int, whole: int) -> None:
         if done % FILES_BETWEEN == 0:
-            click.echo(f"{done} of {whole} files …", err=True)
+            click.echo(f"{done} of {whole} {what} …", err=True)
 
     return say
 

@@ -23,7 +23,8 @@ from rosy_kettle.store import open_studio
 from rosy_kettle.store.batches import BatchRow, add_event, list_events
 from rosy_kettle.store.ingredients import learn_synonym
 from rosy_kettle.store.photos import keep_photo, photo_folder, settle_photo, settle_waiting_photos
-from rosy_kettle.usecases.studio.keep_copies import backup_studio, check_studio, restore_studio
+from rosy_kettle.usecases.studio.check_studio import check_studio
+from rosy_kettle.usecases.studio.keep_copies import backup_studio, restore_studio
 from rosy_kettle.usecases.studio.seed_demo import reset_demo
 
 

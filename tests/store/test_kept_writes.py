@@ -18,7 +18,8 @@ from rosy_kettle.store import Studio, open_studio
 from rosy_kettle.store.acknowledged import missing_after
 from rosy_kettle.store.backups import Backup, begin_anew, bring_back, is_due, last_good, make_backup, to_thin
 from rosy_kettle.store.ingredients import IngredientSynonymRow, learn_synonym
-from rosy_kettle.usecases.studio.keep_copies import check_studio, restore_studio
+from rosy_kettle.usecases.studio.check_studio import check_studio
+from rosy_kettle.usecases.studio.keep_copies import restore_studio
 from rosy_kettle.usecases.studio.studio_warnings import state_of_studio
 
 NOW = datetime(2026, 11, 24, 12, tzinfo=UTC)

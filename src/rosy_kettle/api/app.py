@@ -121,12 +121,12 @@ def put_studio(app: OpenAPI, studio: Studio, bench: BenchDevices | None = None) 
     app.extensions["studio"] = studio
     app.extensions["kept_answers"] = KeptAnswers(studio)
     app.extensions["keeper"] = Keeper(studio, app.extensions["kept_answers"])
-    app.extensions["learner"] = Learner(studio)
+    app.extensions["learner"] = Learner(studio, app.extensions["keeper"].skipped)
     devices = bench or BenchDevices()
     if devices.stands_in is None:
         devices.stands_in = StandInsOf(studio)
     app.extensions["devices"] = devices
-    app.extensions["warnings"] = WarningsOf(studio)
+    app.extensions["warnings"] = WarningsOf(studio, app.extensions["keeper"].skipped)
     app.extensions["transfer"] = Transfer()
     app.extensions["list_transfer"] = Transfer()
     app.extensions["label_printer"] = SimulatedPrinter(studio.path.parent / "printed")

@@ -18,7 +18,7 @@ __all__ = ["answer_validation_error", "register_errors"]
 
 LARGER_REQUESTS_BYTES = {"/api/stock-imports": 20_500_000}
 """What may be sent where a file is part of the request; everywhere else a formula file and its envelope."""
-STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "conflict": 409, "took_too_long": 503}
+STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "not_read": 422, "conflict": 409, "took_too_long": 503}
 BUSY = 503
 
 
@@ -67,7 +67,10 @@ def _out_of_the_calendar(error: OverflowError) -> Response:
 
 def _our_bug(error: Exception) -> Response:
     current_app.logger.exception("unexpected error", exc_info=error)
-    return _answer(500, "internal_error", "Something went wrong on our side; nothing you typed is lost here.", {})
+    said = "Something went wrong on our side; nothing you typed is lost here."
+    if request.method == "GET":
+        said += " If it comes again, 'rosy-kettle check' names the record that cannot be read and its way out."
+    return _answer(500, "internal_error", said, {})
 
 
 def _refuse_broken_json() -> None:

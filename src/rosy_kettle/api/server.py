@@ -29,6 +29,7 @@ from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.rack.log_air import thin_old_air
 from rosy_kettle.usecases.studio.back_up_daily import back_up_daily
+from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.seed_demo import seed_demo as put_in_demo_data
 from rosy_kettle.usecases.studio.studio_warnings import state_of_studio
 
@@ -38,6 +39,7 @@ MOST_CONNECTIONS = 1_000  # idle ones cost little; a hundred must not keep the n
 IDLE_SECONDS = 30  # a connection that says nothing for so long is closed
 SWITCH_SECONDS = 0.001  # after so long a thread at hard work lets another on
 AIR_SECONDS = 600.0  # between looks whether the log of the air can be thinned
+WATCH_SECONDS = 5.0  # between looks whether the background is still at work
 QUIET_SECONDS = 20.0  # between looks whether the write-ahead log can be folded into the file
 
 
@@ -89,6 +91,7 @@ def serve_studio(
     keeper.start()
     learner.start()
     threading.Thread(target=_fold_when_quiet, args=(studio, stopped), daemon=True).start()
+    threading.Thread(target=_watch, args=(keeper, stopped), daemon=True).start()
     threading.Thread(target=_thin_air, args=(studio, stopped), daemon=True).start()
     threading.Thread(target=back_up_daily, args=(studio, stopped, lambda said: click.echo(said, err=True)), daemon=True).start()
     gc.freeze()  # what is loaded by now stays, and is not looked through again
@@ -123,6 +126,12 @@ def _fold_when_quiet(studio: Studio, stopped: threading.Event) -> None:
         if now == seen:
             studio.fold()
         seen = now
+
+
+def _watch(keeper: Keeper, stopped: threading.Event) -> None:
+    """Begin the background again where it has ended; the learner begins one whenever it is asked."""
+    while not stopped.wait(WATCH_SECONDS):
+        keeper.watch()
 
 
 def _thin_air(studio: Studio, stopped: threading.Event) -> None:

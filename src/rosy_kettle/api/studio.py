@@ -9,6 +9,7 @@ from flask import current_app
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.studio.keep_up import Keeper
 from rosy_kettle.usecases.studio.kept_answers import KeptAnswers
+from rosy_kettle.usecases.studio.skipped import Skipped
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_warnings import StudioWarning, state_of_studio
 
@@ -38,8 +39,8 @@ def kept_answers() -> KeptAnswers:
 class WarningsOf:
     """What is to be said of a studio, looked up anew once a minute: every page that is opened asks."""
 
-    def __init__(self, studio: Studio) -> None:
-        self._studio = studio
+    def __init__(self, studio: Studio, skipped: Skipped) -> None:
+        self._studio, self._skipped = studio, skipped
         self._known: tuple[float, tuple[StudioWarning, ...]] = (-KEPT_SECONDS, ())
 
     def __call__(self) -> tuple[StudioWarning, ...]:
@@ -47,7 +48,8 @@ class WarningsOf:
         now = time.monotonic()
         if now - self._known[0] >= KEPT_SECONDS:
             self._known = (now, state_of_studio(self._studio.path).warnings)
-        return self._known[1]
+        told = self._skipped.told()
+        return (*self._known[1], StudioWarning("skipped", told)) if told else self._known[1]
 
 
 class StandInsOf:

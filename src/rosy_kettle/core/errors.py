@@ -4,6 +4,7 @@ WorkbenchError
 ├── InputError        a value nobody can mean                    (also a ValueError)
 ├── MissingDataError  an ingredient lacks a property             (also a LookupError)
 ├── NotFoundError     nothing under that id                      (also a LookupError)
+├── NotReadError      a stored record of another version          (also a LookupError)
 ├── ConflictError     stored data forbid it
 └── TookTooLongError  the work did not end within its time       (also a TimeoutError)
 
@@ -17,6 +18,7 @@ __all__ = [
     "InputError",
     "MissingDataError",
     "NotFoundError",
+    "NotReadError",
     "StoppedError",
     "TookTooLongError",
     "WorkbenchError",
@@ -54,6 +56,12 @@ class NotFoundError(WorkbenchError, LookupError):
     """Nothing is stored under that id. Facts: ``noun``, ``id``."""
 
     code = "not_found"
+
+
+class NotReadError(WorkbenchError, LookupError):
+    """A stored record that this version cannot read, of another one or of another hand. Facts: ``noun``, ``id``."""
+
+    code = "not_read"
 
 
 class ConflictError(WorkbenchError):

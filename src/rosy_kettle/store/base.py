@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import json
+from collections.abc import Callable
 from datetime import UTC, datetime
+from typing import Any, ClassVar
 
-from sqlalchemy import DateTime, MetaData
+from sqlalchemy import JSON, DateTime, Dialect, MetaData
 from sqlalchemy.orm import DeclarativeBase
 from sqlalchemy.types import TypeDecorator
 
-__all__ = ["Base", "UtcTime", "now_utc"]
+__all__ = ["Base", "JsonList", "JsonObject", "UtcTime", "now_utc"]
 
 NAMES = {
     "ix": "ix_%(column_0_label)s",
@@ -38,6 +41,39 @@ class UtcTime(TypeDecorator[datetime]):
     def process_result_value(self, value: datetime | None, dialect: object) -> datetime | None:  # noqa: ARG002 - as above
         """Return what was meant."""
         return None if value is None else value.replace(tzinfo=UTC)
+
+
+class _OddJson(TypeDecorator[Any]):
+    """JSON of one kind; what another hand left in its place, or broke, is read as nothing, and ``check`` names it."""
+
+    impl = JSON
+    kind: ClassVar[type]
+
+    def result_processor(self, dialect: Dialect, coltype: object) -> Callable[[Any], Any]:  # noqa: ARG002 - SQLAlchemy's signature
+        """Return what reads a stored value: never anything but the kind, or null where the column may be."""
+
+        def read(stored: Any) -> Any:
+            try:
+                value = None if stored is None else json.loads(stored)
+            except (TypeError, ValueError):
+                value = ...
+            return value if value is None or isinstance(value, self.kind) else self.kind()
+
+        return read
+
+
+class JsonObject(_OddJson):
+    """An object of JSON."""
+
+    cache_ok = True
+    kind = dict
+
+
+class JsonList(_OddJson):
+    """A list of JSON."""
+
+    cache_ok = True
+    kind = list
 
 
 def now_utc() -> datetime:

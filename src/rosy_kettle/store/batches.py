@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, and_, case, func, or_, select, true
+from sqlalchemy import ForeignKey, Index, UniqueConstraint, and_, case, func, or_, select, true
 from sqlalchemy.orm import Mapped, Session, defer, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonObject, UtcTime, now_utc
 from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first
 
@@ -34,7 +34,7 @@ class BatchRow(AskedForRow):
     name: Mapped[str]
     method: Mapped[str]
     batch_g: Mapped[float]
-    plan: Mapped[dict[str, Any]] = mapped_column(JSON)
+    plan: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """The formula in grams as a formula file, pieces, piece mass, bowl, steps."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     closed_at: Mapped[datetime | None] = mapped_column(UtcTime)

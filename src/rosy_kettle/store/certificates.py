@@ -5,11 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, select
+from sqlalchemy import select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.records import Certificate
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonObject, UtcTime, now_utc
 
 __all__ = ["ScentCertificateRow", "delete_certificate", "list_certificates", "put_certificate"]
 
@@ -23,7 +23,7 @@ class ScentCertificateRow(Base):
     limit_pct: Mapped[float | None]
     category: Mapped[str | None]
     flash_c: Mapped[float | None]
-    allergens: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    allergens: Mapped[dict[str, Any]] = mapped_column(JsonObject, default=dict)
     """Share of the scent by allergen name [%]."""
     updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 

@@ -7,12 +7,12 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, UniqueConstraint, func, select
+from sqlalchemy import CheckConstraint, ForeignKey, UniqueConstraint, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, relationship
 
 from rosy_kettle.core.errors import ConflictError, NotFoundError
 from rosy_kettle.core.records import Formula, Heat, Line, Making, Piece, Portion, Room, Use, product_from_data, product_to_data
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonList, JsonObject, UtcTime, now_utc
 
 __all__ = [
     "FormulaRow", "LineRow", "PortionRow", "VersionRow",
@@ -58,7 +58,7 @@ class VersionRow(Base):
     note: Mapped[str] = mapped_column(default="")
     method: Mapped[str]
     batch_g: Mapped[float]
-    settings: Mapped[dict[str, Any]] = mapped_column(JSON)
+    settings: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """Piece, use, room, heat and product as they stand in a formula file."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     frozen_at: Mapped[datetime | None] = mapped_column(UtcTime)
@@ -96,8 +96,8 @@ class LineRow(Base):
     grams: Mapped[float | None]
     text: Mapped[str] = mapped_column(default="")
     phase: Mapped[str] = mapped_column(default="")
-    notes: Mapped[list[str]] = mapped_column(JSON, default=list)
-    suggestions: Mapped[list[str]] = mapped_column(JSON, default=list)
+    notes: Mapped[list[str]] = mapped_column(JsonList, default=list)
+    suggestions: Mapped[list[str]] = mapped_column(JsonList, default=list)
     locked: Mapped[bool] = mapped_column(default=False)
     min_g: Mapped[float | None]
     max_g: Mapped[float | None]

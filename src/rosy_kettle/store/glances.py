@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, Float, ForeignKey, and_, cast, exists, func, or_, select
+from sqlalchemy import Float, ForeignKey, and_, cast, exists, func, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column, selectinload
 
-from rosy_kettle.store.base import Base
+from rosy_kettle.store.base import Base, JsonList
 from rosy_kettle.store.formulas import FormulaRow, PortionRow, VersionRow
 
 __all__ = [
@@ -41,9 +42,9 @@ class FormulaGlanceRow(Base):
     mass_g: Mapped[float]
     saturation: Mapped[float | None]
     state: Mapped[str | None]
-    wanted_states: Mapped[list[str]] = mapped_column(JSON)
+    wanted_states: Mapped[list[str]] = mapped_column(JsonList)
     fits: Mapped[bool | None]
-    ingredients: Mapped[list[str]] = mapped_column(JSON)
+    ingredients: Mapped[list[str]] = mapped_column(JsonList)
     words: Mapped[str]
     """Names of method and ingredients in lower case, for the search."""
     cost_piece: Mapped[str | None]
@@ -90,9 +91,16 @@ def _stale(rests_on: str) -> Any:
     return and_(FormulaRow.deleted_at.is_(None), ~select(FormulaGlanceRow.formula_id).where(sound).exists())
 
 
-def stale_formulas(session: Session, rests_on: str, limit: int) -> list[FormulaRow]:
+def revisions_of_stale(session: Session, rests_on: str) -> dict[int, int]:
+    """Return the revision of every formula that still has to be judged, by its number."""
+    asked = select(FormulaRow.id, FormulaRow.revision).where(_stale(rests_on))
+    return {row.id: row.revision for row in session.execute(asked)}
+
+
+def stale_formulas(session: Session, rests_on: str, limit: int, leave_out: Collection[int] = ()) -> list[FormulaRow]:
     """Return formulas that have changed, or rest on what has, since they were judged; the last changed first."""
-    asked = select(FormulaRow).where(_stale(rests_on)).order_by(FormulaRow.updated_at.desc()).limit(limit)
+    waiting = (_stale(rests_on), FormulaRow.id.not_in(leave_out))
+    asked = select(FormulaRow).where(*waiting).order_by(FormulaRow.updated_at.desc()).limit(limit)
     whole = selectinload(FormulaRow.versions).selectinload(VersionRow.portions).selectinload(PortionRow.lines)
     return list(session.scalars(asked.options(whole)))
 

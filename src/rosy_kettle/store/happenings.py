@@ -6,12 +6,12 @@ import uuid
 from datetime import datetime
 from typing import Any, TypeVar
 
-from sqlalchemy import JSON, Integer, func, select
+from sqlalchemy import Integer, func, select
 from sqlalchemy.orm import InstrumentedAttribute, Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import ConflictError
 from rosy_kettle.core.making.happening import Event
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonObject, UtcTime, now_utc
 
 __all__ = ["HappenedRow", "add_happened", "event_of_row", "said_by"]
 
@@ -26,7 +26,7 @@ class HappenedRow(Base):
     at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     """When the studio heard of it."""
     kind: Mapped[str]
-    data: Mapped[dict[str, Any]] = mapped_column(JSON)
+    data: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     event_id: Mapped[str | None]
     """Its own name (UUID), given where it was made; by it a repeat is known. Events of former studios have none."""
     made_at: Mapped[datetime | None] = mapped_column(UtcTime)

@@ -7,13 +7,13 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, Text, select
+from sqlalchemy import CheckConstraint, Text, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 from sqlalchemy.types import TypeDecorator
 
 from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.records import PriceBreak
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonList, JsonObject, UtcTime, now_utc
 
 __all__ = [
     "IngredientPriceRow", "IngredientSynonymRow", "OwnIngredientRow",
@@ -47,7 +47,7 @@ class OwnIngredientRow(Base):
     name: Mapped[str]
     inci: Mapped[str] = mapped_column(default="")
     note: Mapped[str] = mapped_column(default="")
-    properties: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    properties: Mapped[dict[str, Any]] = mapped_column(JsonObject, default=dict)
     """Numbers that differ from the ingredient it is based on; null means not known."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 
@@ -60,7 +60,7 @@ class IngredientPriceRow(Base):
 
     ingredient_id: Mapped[str] = mapped_column(primary_key=True)
     price_per_kg: Mapped[Decimal] = mapped_column(DecimalText)
-    breaks: Mapped[list[list[str]]] = mapped_column(JSON, default=list)
+    breaks: Mapped[list[list[str]]] = mapped_column(JsonList, default=list)
     """Pairs of amount from which [kg] and price [currency/kg], as decimal text, smallest amount first."""
     currency: Mapped[str] = mapped_column(default="USD")
     updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, or_, select
+from sqlalchemy import ForeignKey, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonObject, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first
 
 __all__ = ["LabelRow", "add_label", "find_label", "list_labels"]
@@ -28,14 +28,14 @@ class LabelRow(AskedForRow):
     market: Mapped[str]
     width_mm: Mapped[float]
     height_mm: Mapped[float]
-    facts: Mapped[dict[str, Any]] = mapped_column(JSON)
+    facts: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """What the maker had said."""
-    made: Mapped[dict[str, Any]] = mapped_column(JSON)
+    made: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """Texts, what was missing, and where every line stood."""
     draft: Mapped[bool]
     """Whether it lacked something, and was crossed as a draft."""
     copies: Mapped[int]
-    sheet: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    sheet: Mapped[dict[str, Any] | None] = mapped_column(JsonObject(none_as_null=True))
     """How the paper was cut; null for single labels of their own size."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     request_key: Mapped[str | None] = mapped_column(unique=True)

@@ -7,11 +7,11 @@ from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Select, Text, and_, cast, func, insert, or_, select
+from sqlalchemy import ForeignKey, Select, Text, and_, cast, func, insert, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import ConflictError
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonObject, UtcTime, now_utc
 from rosy_kettle.store.ingredients import DecimalText
 from rosy_kettle.store.rows import AskedForRow, find, newest_first, speaking_of
 
@@ -41,9 +41,9 @@ class LotRow(AskedForRow):
     """Kept: always the sum of the lot's movements."""
     best_before: Mapped[date | None]
     opened_on: Mapped[date | None]
-    certificate: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    certificate: Mapped[dict[str, Any] | None] = mapped_column(JsonObject(none_as_null=True))
     """The supplier's paper of this lot; it goes before the ingredient's."""
-    properties: Mapped[dict[str, float]] = mapped_column(JSON, default=dict)
+    properties: Mapped[dict[str, float]] = mapped_column(JsonObject, default=dict)
     """What the supplier's sheet says in place of the reference: active_fraction, water_fraction."""
     counted: Mapped[bool] = mapped_column(default=True)
     """False: the lot is no longer part of what is on hand."""

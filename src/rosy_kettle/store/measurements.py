@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Select, select
+from sqlalchemy import ForeignKey, Select, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonObject, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, keep_once
 
 __all__ = ["MeasurementRow", "add_measurement", "counted_measurements", "list_measurements"]
@@ -24,9 +24,9 @@ class MeasurementRow(AskedForRow):
     kind: Mapped[str]
     formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="RESTRICT"), index=True)
     name: Mapped[str]
-    formula: Mapped[dict[str, Any]] = mapped_column(JSON)
+    formula: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """The formula file it was measured on, as it was then."""
-    facts: Mapped[dict[str, Any]] = mapped_column(JSON)
+    facts: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     leaves_out: Mapped[int | None]
     """The earlier measurement that does not count any more."""
     at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)

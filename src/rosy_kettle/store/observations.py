@@ -6,10 +6,10 @@ from collections.abc import Iterable
 from datetime import datetime
 from typing import Any, NamedTuple
 
-from sqlalchemy import JSON, Select, and_, delete, exists, func, or_, select
+from sqlalchemy import Select, and_, delete, exists, func, or_, select
 from sqlalchemy.orm import InstrumentedAttribute, Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base
+from rosy_kettle.store.base import Base, JsonList
 from rosy_kettle.store.batches import BatchEventRow, BatchRow
 from rosy_kettle.store.measurements import MeasurementRow, counted_measurements
 from rosy_kettle.store.rack import AirRow, TrayEventRow, TrayRow
@@ -49,7 +49,7 @@ class ObservationRow(Base):
     """How far the source had come."""
     rests_on: Mapped[str]
     """Fingerprint of the tables it was held against."""
-    told: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    told: Mapped[list[dict[str, Any]]] = mapped_column(JsonList)
 
 
 def list_sources(session: Session, limit: int) -> list[Source]:

@@ -11,12 +11,12 @@ from decimal import Decimal
 from functools import cache, partial
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Column, Date, DateTime, Float, Integer, Select, Table, Text, type_coerce
+from sqlalchemy import Boolean, Column, Date, DateTime, Float, Integer, Select, Table, Text, type_coerce
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.words.cells import begins_formula
-from rosy_kettle.store.base import UtcTime
+from rosy_kettle.store.base import JsonList, JsonObject, UtcTime
 from rosy_kettle.store.ingredients import DecimalText
 
 __all__ = ["csv_of", "plain_row", "plain_rows", "rows_of_csv", "stored_row", "stored_rows", "told_rows"]
@@ -63,7 +63,17 @@ def _moment(stored: str) -> str:
     return f"{stored.removesuffix('.000000').replace(' ', 'T')}+00:00"
 
 
-_WRITTEN: dict[type, Callable[[str], Any]] = {UtcTime: _moment, JSON: json.loads, Date: str, DecimalText: str}
+def _json(stored: str) -> Any:
+    """Return JSON as data; what another hand left that is none goes along as the text it is."""
+    try:
+        return json.loads(stored)
+    except (TypeError, ValueError):
+        return stored
+
+
+_WRITTEN: dict[type, Callable[[str], Any]] = {
+    UtcTime: _moment, JsonObject: _json, JsonList: _json, Date: str, DecimalText: str,
+}  # fmt: skip
 """How what SQLite holds as text is told, by the type of its column."""
 
 
@@ -144,7 +154,7 @@ def _stored(value: Any, column: Column[Any]) -> Any:
         return date.fromisoformat(value)
     if isinstance(kind, DecimalText):
         return Decimal(value)
-    if isinstance(kind, JSON):
+    if isinstance(kind, JsonObject | JsonList):
         return value
     if isinstance(kind, Float):
         return _number(value)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, select
+from sqlalchemy import select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonList, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first
 
 __all__ = ["PracticeRunRow", "add_practice_run", "find_practice_run", "list_practice_runs"]
@@ -23,7 +23,7 @@ class PracticeRunRow(AskedForRow):
     id: Mapped[int] = mapped_column(primary_key=True)
     scenario: Mapped[str]
     seed: Mapped[int]
-    acts: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    acts: Mapped[list[dict[str, Any]]] = mapped_column(JsonList, default=list)
     """What was done, in order; the bowl is worked out from it."""
     ended: Mapped[bool] = mapped_column(default=False)
     score: Mapped[float | None]

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from sqlalchemy import JSON, select
+from sqlalchemy import select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
 from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.store.base import Base
+from rosy_kettle.store.base import Base, JsonList, JsonObject
 
 __all__ = ["ProfileRow", "delete_profile", "list_profiles", "put_profile"]
 
@@ -22,9 +22,9 @@ class ProfileRow(Base):
     name: Mapped[str]
     summary: Mapped[str] = mapped_column(default="")
     ledger_profile: Mapped[str] = mapped_column(default="adult")
-    bands: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    bands: Mapped[list[dict[str, Any]]] = mapped_column(JsonList, default=list)
     """Reading, low, high; null where open."""
-    settings: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    settings: Mapped[dict[str, Any]] = mapped_column(JsonObject, default=dict)
     """What the profile assumes of market, user, bath and room, where it says so."""
 
 

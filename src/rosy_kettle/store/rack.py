@@ -6,10 +6,10 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, delete, func, select
+from sqlalchemy import ForeignKey, Index, UniqueConstraint, delete, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonObject, UtcTime, now_utc
 from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
@@ -29,7 +29,7 @@ class TrayRow(AskedForRow):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
     name: Mapped[str]
-    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JsonObject)
     """As made, a formula file; null for pieces from elsewhere."""
     place: Mapped[str]
     pieces: Mapped[int]

@@ -5,10 +5,9 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonObject, UtcTime, now_utc
 
 __all__ = ["SettingsRow", "read_settings", "write_settings"]
 
@@ -21,7 +20,7 @@ class SettingsRow(Base):
     __tablename__ = "settings"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    said: Mapped[dict[str, Any]] = mapped_column(JSON)
+    said: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     updated_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
 
 

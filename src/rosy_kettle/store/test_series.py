@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, select
+from sqlalchemy import select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonList, JsonObject, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = ["TestSeriesRow", "add_test_series", "find_test_series", "list_test_series", "series_begun_with", "series_by_id"]
@@ -23,13 +23,13 @@ class TestSeriesRow(AskedForRow):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str]
-    claim: Mapped[dict[str, Any]] = mapped_column(JSON)
+    claim: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """Reading, better, than, worth [the reading's unit], and whether the lower is the better one."""
-    variants: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    variants: Mapped[list[dict[str, Any]]] = mapped_column(JsonList)
     """Letter, formula and its version, name, and the formula file as it was when the series was begun."""
-    use: Mapped[dict[str, Any]] = mapped_column(JSON)
+    use: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """The one bath: dose [g], way, tub [L, m2], bath [°C], water."""
-    places: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    places: Mapped[list[dict[str, Any]]] = mapped_column(JsonList)
     """The baths in their order: code, variant, blind."""
     opened: Mapped[int] = mapped_column(default=0)
     """How many places have their codes opened."""

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, select
+from sqlalchemy import ForeignKey, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import Base, UtcTime, now_utc
+from rosy_kettle.store.base import Base, JsonList, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 
 __all__ = [
@@ -32,12 +32,12 @@ class TrialDesignRow(AskedForRow):
     reading: Mapped[str]
     wanted: Mapped[str]
     """more or less."""
-    bounds: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    bounds: Mapped[list[dict[str, Any]]] = mapped_column(JsonList)
     """Ingredient, low and high [share of what they weigh together]."""
     batch_g: Mapped[float]
     degree: Mapped[int]
     efficiency: Mapped[float]
-    points: Mapped[list[list[float]]] = mapped_column(JSON)
+    points: Mapped[list[list[float]]] = mapped_column(JsonList)
     designed_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     request_key: Mapped[str | None] = mapped_column(unique=True)
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, func, select
+from sqlalchemy import ForeignKey, func, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonObject, UtcTime, now_utc
 from rosy_kettle.store.rows import AskedForRow, find, keep_once, newest_first, speaking_of
 
 __all__ = ["NONE_OF_THESE", "TroubleRow", "add_trouble", "find_trouble", "list_outcomes", "list_troubles"]
@@ -30,9 +30,9 @@ class TroubleRow(AskedForRow):
     batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
     tray_id: Mapped[int | None] = mapped_column(ForeignKey("trays.id", ondelete="RESTRICT"))
     test_id: Mapped[int | None] = mapped_column(ForeignKey("tub_tests.id", ondelete="RESTRICT"))
-    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JsonObject(none_as_null=True))
     """As made when the trouble was looked into, a formula file."""
-    answers: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    answers: Mapped[dict[str, Any]] = mapped_column(JsonObject, default=dict)
     outcome: Mapped[str | None]
     """Id of the cause that it was, or none-of-these; null while nobody has said."""
     remark: Mapped[str] = mapped_column(default="")

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, UniqueConstraint, or_, select
+from sqlalchemy import ForeignKey, Index, UniqueConstraint, or_, select
 from sqlalchemy.orm import Mapped, Session, mapped_column
 
-from rosy_kettle.store.base import UtcTime, now_utc
+from rosy_kettle.store.base import JsonObject, UtcTime, now_utc
 from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first, speaking_of
 from rosy_kettle.store.test_series import TestSeriesRow
@@ -37,11 +37,11 @@ class TubTestRow(AskedForRow):
     batch_id: Mapped[int | None] = mapped_column(ForeignKey("batches.id", ondelete="RESTRICT"), index=True)
     version: Mapped[int | None]
     name: Mapped[str]
-    formula: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    formula: Mapped[dict[str, Any] | None] = mapped_column(JsonObject)
     """As made, a formula file; null for a piece from elsewhere."""
-    use: Mapped[dict[str, Any]] = mapped_column(JSON)
+    use: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """Dose [g], way, tub [L, m2], bath [°C], water."""
-    foretold: Mapped[dict[str, Any]] = mapped_column(JSON)
+    foretold: Mapped[dict[str, Any]] = mapped_column(JsonObject)
     """What the Desk said when the test was begun."""
     begun_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)
     closed_at: Mapped[datetime | None] = mapped_column(UtcTime)

@@ -6767,11 +6767,8 @@ export interface components {
             pieces: number;
             /** Starts At */
             starts_at: string | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "open" | "made" | "cancelled";
+            /** State */
+            state: string;
             /** Tool */
             tool: string | null;
             /** Who */

@@ -73,7 +73,8 @@ class OrderAnswer(Response):
     tool: str | None
     due_at: datetime | None
     note: str
-    state: State
+    state: str
+    """open, made or cancelled; a word of another version is told as it is."""
     starts_at: datetime | None
     created_at: datetime
 

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.change.balance import Target
 from rosy_kettle.core.change.balance.task import with_masses_at
-from rosy_kettle.core.errors import ConflictError, InputError
+from rosy_kettle.core.errors import ConflictError, InputError, NotReadError
 from rosy_kettle.core.making.bench import (
     BenchState,
     FeelAnswer,
@@ -43,6 +43,7 @@ from rosy_kettle.store.formulas import find_formula, keep_version, record_of
 from rosy_kettle.store.happenings import event_of_row
 from rosy_kettle.store.lots import list_stock
 from rosy_kettle.usecases.batches.plan_batch import PlanAsk, plan_batch
+from rosy_kettle.usecases.each_alone import NOT_UNDERSTOOD
 from rosy_kettle.usecases.profiles.read_profiles import read_profiles
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
@@ -181,11 +182,21 @@ def open_bench(session: Session, batch_id: int) -> Bench:
     ------
     NotFoundError
         If there is no such batch.
+    NotReadError
+        If another version, or another hand, wrote its plan.
     """
     row = find_batch(session, batch_id)
+    try:
+        return _opened(session, row)
+    except NOT_UNDERSTOOD as error:
+        sentence = f"Batch {batch_id} is not understood by this version; it is kept, and 'rosy-kettle check' says how to go on."
+        raise NotReadError(sentence, noun="batch", id=batch_id) from error
+
+
+def _opened(session: Session, row: BatchRow) -> Bench:
     tables = studio_tables(session, row.plan.get("factors", {}))  # those it was planned with, whatever is learnt since
     planned = formula_from_file(FormulaFile.model_validate(row.plan["formula"]))
-    events = tuple(event_of_row(row) for row in list_events(session, batch_id))
+    events = tuple(event_of_row(row) for row in list_events(session, row.id))
     state = state_of([step_from(step) for step in row.plan["steps"]], events)
     made = as_made(_in_air(planned, state), state)
     return Bench(row, planned, made, following_weighed(planned, state), events, tables)

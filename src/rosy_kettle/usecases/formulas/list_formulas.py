@@ -14,7 +14,16 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Method, Tables
 from rosy_kettle.core.records.evaluation import Dough
 from rosy_kettle.store.formulas import FormulaRow, record_of
-from rosy_kettle.store.glances import FormulaGlanceRow, PageOfFormulas, page_of_formulas, put_glance, stale_formulas
+from rosy_kettle.store.glances import (
+    FormulaGlanceRow,
+    PageOfFormulas,
+    page_of_formulas,
+    put_glance,
+    revisions_of_stale,
+    stale_formulas,
+)
+from rosy_kettle.usecases.each_alone import each_alone
+from rosy_kettle.usecases.studio.skipped import Skipped
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.studio.version import VERSION
 
@@ -71,10 +80,26 @@ def rests_on(tables: Tables) -> str:
     return hashlib.sha256(told.encode()).hexdigest()
 
 
-def judge_stale_formulas(session: Session, tables: Tables, limit: int) -> list[FormulaGlanceRow]:
-    """Judge some formulas that have changed, or rest on what has, and return what is to be kept of them."""
+def judge_stale_formulas(session: Session, tables: Tables, limit: int, skipped: Skipped) -> list[FormulaGlanceRow]:
+    """Judge some formulas that have changed, or rest on what has, and return what is to be kept of them.
+
+    One that cannot be read is passed over until it changes.
+    """
     on = rests_on(tables)
-    return [_judged(row, record_of(row), tables, on) for row in stale_formulas(session, on, limit)]
+    left_out = skipped.still("formula", {id_: (revision, on) for id_, revision in revisions_of_stale(session, on).items()})
+
+    def pass_over(row: FormulaRow, _error: Exception) -> list[FormulaGlanceRow]:
+        skipped.note("formula", row.id, (row.revision, on))
+        return []
+
+    rows = stale_formulas(session, on, limit, left_out)
+    while rows:
+        judged = each_alone(rows, lambda some: [_judged(row, record_of(row), tables, on) for row in some], pass_over)
+        if judged:
+            return judged
+        left_out |= {row.id for row in rows}
+        rows = stale_formulas(session, on, limit, left_out)
+    return []
 
 
 def keep_judged(session: Session, rows: list[FormulaGlanceRow]) -> None:

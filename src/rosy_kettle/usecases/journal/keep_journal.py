@@ -5,9 +5,10 @@ It may fall behind and loses nothing: it is made of the records themselves, each
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from typing import Any
 
 from sqlalchemy import select
@@ -26,6 +27,7 @@ from rosy_kettle.store.journal import Entry, add_entries, last_ids, tags_of
 from rosy_kettle.store.rack import TrayEventRow, TrayRow
 from rosy_kettle.store.tub_tests import TubTestEventRow, TubTestRow
 from rosy_kettle.usecases.batches.tell_batch import tell_events
+from rosy_kettle.usecases.each_alone import each_alone
 
 __all__ = ["AT_ONCE", "FILTERS", "Told", "entries_waiting", "keep_journal", "keep_told", "tell_waiting"]
 
@@ -36,6 +38,9 @@ FILTERS = tuple(dict.fromkeys((
     *(kind.journal for family in (BATCH_EVENTS, TRAY_EVENTS, TUB_EVENTS) for kind in family.kinds.values() if kind.journal),
 )))  # fmt: skip
 """Kinds a reader can ask for."""
+MOMENTS = ("at", "frozen_at", "set_out_at", "begun_at", "created_at")
+OF_ITSELF = {"batch_id": "batch", "tray_id": "tray", "test_id": "tub_test"}
+"""Number an entry leads to, by the source whose rows are what it leads to."""
 EPOCH = datetime(1970, 1, 1, tzinfo=UTC)
 AT_ONCE = 500
 DRAWN_AS = {"corrected": "mass_g", "foam": "height_cm"}
@@ -82,11 +87,25 @@ def tell_waiting(session: Session, tables: Tables, at_once: int = AT_ONCE) -> To
         taken = _until(marks, horizon)
         if taken:
             source = SOURCES[name]
-            entries += source.tell(session, source.rows(session, done.get(name, 0), taken[-1]), tables)
+            rows = source.rows(session, done.get(name, 0), taken[-1])
+            entries += each_alone(rows, partial(_tell, session, source, tables), partial(_not_understood, name))
             done[name] = taken[-1]
             passed += len(taken)
     entries.sort(key=lambda entry: (entry["at"], entry["source_id"]))
     return Told(entries, before, done, passed)
+
+
+def _tell(session: Session, source: _Source, tables: Tables, rows: Sequence[Any]) -> list[Entry]:
+    return source.tell(session, list(rows), tables)
+
+
+def _not_understood(name: str, row: Any, _error: Exception) -> list[Entry]:
+    """Return the entry of a row that this version cannot tell: that it is there, and of what it is."""
+    at = next(getattr(row, each) for each in MOMENTS if getattr(row, each, None) is not None)
+    of: dict[str, Any] = {each: getattr(row, each, None) for each in ("formula_id", "batch_id", "tray_id", "test_id")}
+    of |= {key: row.id for key, source in OF_ITSELF.items() if source == name}
+    said = "Something this version does not understand; it is kept as it is, and 'rosy-kettle check' says how to go on."
+    return [_entry(name, row, at, OF_ROWS.get(name, "note"), getattr(row, "name", name.replace("_", " ")), said, **of)]
 
 
 def keep_told(session: Session, told: Told) -> None:

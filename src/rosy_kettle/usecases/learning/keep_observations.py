@@ -28,7 +28,9 @@ from rosy_kettle.store.observations import (
     marks_of_kept,
     put_observations,
 )
+from rosy_kettle.usecases.each_alone import each_alone
 from rosy_kettle.usecases.learning.observe import observe
+from rosy_kettle.usecases.studio.skipped import Skipped
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.studio.version import VERSION
 
@@ -36,18 +38,20 @@ __all__ = ["MOST_OF_EACH", "keep_observations", "kept_told"]
 
 MOST_OF_EACH = 2_000
 """Newest batches, trays, baths and measurements that are learnt from; older ones have had their say in what was accepted."""
-NOT_UNDERSTOOD = (LookupError, TypeError, ValueError, AttributeError, ArithmeticError, StopIteration, RuntimeError)
-"""How reading a row of another version, or of another hand, may end; a generator hands on StopIteration as RuntimeError."""
+NOUNS = {"felt": "batch", "shaped": "batch", "dried": "tray", "foam": "tub test", "measured": "measurement"}
 AT_ONCE = 20  # sources looked at between two looks whether to stop
 
 
 def keep_observations(
-    studio: Studio, report: Callable[[int, int], None] = lambda _done, _whole: None, stopped: Callable[[], bool] = lambda: False
-) -> None:
+    studio: Studio, report: Callable[[int, int], None] = lambda _done, _whole: None, stopped: Callable[[], bool] = lambda: False,
+    skipped: Skipped | None = None,
+) -> None:  # fmt: skip
     """Look at all sources that have something new to say, the newest first, until none is left or it is stopped.
 
-    ``report`` hears how many of all sources are kept; what was looked at before a stop stays kept.
+    ``report`` hears how many of all sources are kept; what was looked at before a stop stays kept. What cannot be read is passed
+    over, and looked at again once something has happened to it.
     """
+    skipped = skipped or Skipped()
     with studio.reading() as session:
         tables = studio_tables(session, {})
         on = _rests_on(tables)
@@ -61,7 +65,7 @@ def keep_observations(
             rows = [
                 row
                 for kind, each in groupby(some, key=lambda source: source.kind)
-                for row in _rows(session, list(each), tables, on)
+                for row in _rows(session, list(each), tables, on, skipped)
             ]
         with studio.writing() as session:
             put_observations(session, rows)
@@ -92,20 +96,17 @@ def _rests_on(tables: Tables) -> str:
     return hashlib.sha256(repr((VERSION, own, tables.parameters, LearningParameters())).encode()).hexdigest()
 
 
-def _seen(session: Session, kind: str, ids: Sequence[int], tables: Tables) -> dict[int, list[Observation]]:
-    """Return what was seen of some sources; of one that this version does not understand nothing, of the others all the same."""
-    try:
-        return dict(observe(session, kind, ids, tables))
-    except NOT_UNDERSTOOD:
-        if len(ids) <= 1:
-            return {}
-    half = len(ids) // 2
-    return _seen(session, kind, ids[:half], tables) | _seen(session, kind, ids[half:], tables)
-
-
-def _rows(session: Session, sources: Sequence[Source], tables: Tables, on: str) -> list[ObservationRow]:
+def _rows(session: Session, sources: Sequence[Source], tables: Tables, on: str, skipped: Skipped) -> list[ObservationRow]:
     kind = sources[0].kind
-    seen = _seen(session, kind, [each.id for each in sources], tables)
+
+    def look(some: Sequence[Source]) -> list[tuple[int, list[Observation]]]:
+        return list(observe(session, kind, [each.id for each in some], tables))
+
+    def pass_over(one: Source, _error: Exception) -> list[tuple[int, list[Observation]]]:
+        skipped.note(NOUNS[kind], one.id, one.mark)
+        return []
+
+    seen = dict(each_alone(sources, look, pass_over))
     return [
         ObservationRow(
             kind=kind, source_id=each.id, mark=each.mark, rests_on=on,

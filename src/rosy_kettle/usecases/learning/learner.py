@@ -10,6 +10,7 @@ from sqlalchemy.exc import OperationalError
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.store import Studio
 from rosy_kettle.usecases.learning.keep_observations import keep_observations
+from rosy_kettle.usecases.studio.skipped import Skipped
 
 __all__ = ["Learner"]
 
@@ -22,8 +23,8 @@ PATIENCE_SECONDS = 1.5
 class Learner:
     """Reads what is new when it is asked; in a test or a command before it answers, while served in the background."""
 
-    def __init__(self, studio: Studio) -> None:
-        self._studio = studio
+    def __init__(self, studio: Studio, skipped: Skipped | None = None) -> None:
+        self._studio, self._skipped = studio, skipped or Skipped()
         self._lock = threading.Lock()
         self._thread: threading.Thread | None = None
         self._stopped = threading.Event()
@@ -45,7 +46,7 @@ class Learner:
     def read_up(self, patience_s: float = PATIENCE_SECONDS) -> None:
         """Read what is new, and wait for it as long as patience lasts; nothing is begun while it is held."""
         if not self._in_background:
-            keep_observations(self._studio, self._report)
+            keep_observations(self._studio, self._report, skipped=self._skipped)
             return
         with self._lock:
             if self._read_at == self._studio.stamp():
@@ -78,7 +79,7 @@ class Learner:
     def _work(self) -> None:
         try:
             stamp = self._studio.stamp()
-            keep_observations(self._studio, self._report, self._stopped.is_set)
+            keep_observations(self._studio, self._report, self._stopped.is_set, self._skipped)
             if not self._stopped.is_set():
                 self._read_at = stamp
         except Exception as error:

@@ -215,9 +215,12 @@ def _known(row: TrayRow, state: TrayState, tables: Tables, airs: list[Air], own:
 
 
 def _formula(row: TrayRow, tables: Tables) -> Formula | None:
-    """Return the formula as made; None for pieces from elsewhere, and where an ingredient of it is gone."""
+    """Return the formula as made; None for pieces from elsewhere, and where it or an ingredient of it is not known any more."""
     if row.formula is None:
         return None
-    file = FormulaFile.model_validate(row.formula)
+    try:
+        file = FormulaFile.model_validate(row.formula)
+    except ValueError:
+        return None
     lost = {line.ingredient for portion in file.portions for line in portion.lines} - set(tables.ingredients) - {None}
     return None if lost else formula_from_file(file)

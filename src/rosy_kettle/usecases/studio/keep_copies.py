@@ -3,21 +3,19 @@
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass
 from pathlib import Path
 from shutil import rmtree
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import data_folder
-from rosy_kettle.store.acknowledged import mark_as_it_stands, missing_after, unmark
-from rosy_kettle.store.copies import SIDE_FILES, copy_aside, copy_verified, damage_of, replace_file, rows_of, unused_name
+from rosy_kettle.store.acknowledged import mark_as_it_stands, unmark
+from rosy_kettle.store.copies import SIDE_FILES, copy_aside, copy_verified, damage_of, leaving_no_log, replace_file, unused_name
 from rosy_kettle.store.kept_devices import keep_devices, shut_devices_out
 from rosy_kettle.store.lock import StudioLock
 from rosy_kettle.store.photos import settle_waiting_photos
 from rosy_kettle.store.session import FILE_NAME, made_folder, open_studio, refuse_unfit
-from rosy_kettle.usecases.studio.studio_warnings import StudioWarning, state_of_studio
 
-__all__ = ["CheckedStudio", "backup_studio", "check_studio", "restore_studio"]
+__all__ = ["backup_studio", "restore_studio"]
 
 
 def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
@@ -31,50 +29,9 @@ def backup_studio(target: Path, folder: Path | None = None) -> dict[str, int]:
     path = (folder or data_folder()) / FILE_NAME
     if not path.exists():
         raise InputError(f"There is no studio at {path}; nothing was copied.", quantity="file")
-    refuse_unfit(path)
-    return copy_verified(path, target)
-
-
-@dataclass(frozen=True, slots=True)
-class CheckedStudio:
-    """Whether a studio's file is whole, and what is in it."""
-
-    file: str
-    integrity: str
-    """ok, or the first complaint."""
-    counts: dict[str, int]
-    """Rows by table; empty where the file is damaged."""
-    events_unknown: int
-    """Events of a kind this version does not know; they are kept as they are."""
-    missing_after: int | None
-    """Number of the last acknowledged write that is there, where later ones are missing."""
-    last_backup_at: str | None
-    warnings: tuple[StudioWarning, ...]
-
-
-def check_studio(folder: Path | None = None, *, repair: bool = False) -> CheckedStudio:
-    """Look whether the studio's file is whole and all that was acknowledged is in it, also while it is served.
-
-    ``repair`` accepts that writes are missing: from now on nothing is said of them any more.
-
-    Raises
-    ------
-    InputError
-        If there is no studio, or a newer version wrote it.
-    """
-    path = (folder or data_folder()) / FILE_NAME
-    if not path.exists():
-        raise InputError(f"There is no studio at {path}; nothing was checked.", quantity="file")
-    damage = damage_of(path)
-    if damage:
-        return CheckedStudio(str(path), damage, {}, 0, None, None, ())
-    refuse_unfit(path)
-    if repair and missing_after(path) is not None:
-        mark_as_it_stands(path)
-    state = state_of_studio(path)
-    return CheckedStudio(
-        str(path), "ok", rows_of(path), state.events_unknown, state.missing_after, state.last_backup_at, state.warnings
-    )
+    with leaving_no_log(path):
+        refuse_unfit(path)
+        return copy_verified(path, target)
 
 
 def restore_studio(source: Path, folder: Path | None = None) -> Path | None:

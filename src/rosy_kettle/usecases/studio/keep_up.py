@@ -22,6 +22,7 @@ from rosy_kettle.usecases.formulas.list_formulas import judge_stale_formulas, ke
 from rosy_kettle.usecases.journal.keep_journal import AT_ONCE, entries_waiting, keep_told, tell_waiting
 from rosy_kettle.usecases.rack.run_rack import look_at_trays
 from rosy_kettle.usecases.studio.kept_answers import KeptAnswers
+from rosy_kettle.usecases.studio.skipped import Skipped
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Keeper", "judge_formulas", "keep_up", "tell_journal"]
@@ -35,15 +36,20 @@ PATIENCE_SECONDS = 0.4
 """Longest a list waits for the background to come to an end [s]; what it shows then says that it is not judged yet."""
 
 
-def keep_up(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
+def keep_up(
+    studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0, skipped: Skipped | None = None
+) -> None:
     """Judge and tell what is waiting, step by step, until nothing waits or it is stopped."""
-    judge_formulas(studio, stopped, breath_s)
+    judge_formulas(studio, stopped, breath_s, skipped)
     tell_journal(studio, stopped, breath_s)
 
 
-def judge_formulas(studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0) -> None:
+def judge_formulas(
+    studio: Studio, stopped: Callable[[], bool] = lambda: False, breath_s: float = 0.0, skipped: Skipped | None = None
+) -> None:
     """Judge the formulas that are waiting, some at a time, until none waits or it is stopped."""
-    while not stopped() and _judge_some(studio):
+    passed_over = skipped or Skipped()
+    while not stopped() and _judge_some(studio, passed_over):
         time.sleep(breath_s)
 
 
@@ -61,9 +67,9 @@ def formulas_waiting(studio: Studio) -> int:
         return count_stale(session, rests_on(studio_tables(session)))
 
 
-def _judge_some(studio: Studio) -> bool:
+def _judge_some(studio: Studio, skipped: Skipped) -> bool:
     with studio.reading() as session:
-        judged = judge_stale_formulas(session, studio_tables(session), JUDGED_AT_ONCE)
+        judged = judge_stale_formulas(session, studio_tables(session), JUDGED_AT_ONCE, skipped)
     if judged:
         with studio.writing() as session:
             keep_judged(session, judged)
@@ -89,11 +95,19 @@ class Keeper:
         self._asked, self._done = 1, 0
         self._stopped = threading.Event()
         self._thread: threading.Thread | None = None
+        self.skipped = Skipped()
+        """What could not be read."""
 
     def start(self) -> None:
         """Begin to work in the background."""
         self._thread = threading.Thread(target=self._work, name="keeper", daemon=True)
         self._thread.start()
+
+    def watch(self) -> None:
+        """Start the background again where its thread has died, whatever of; asked now and then while it is served."""
+        if self._thread is not None and not self._thread.is_alive() and not self._stopped.is_set():
+            log.error("the background had ended; it is begun again")
+            self.start()
 
     def stop(self) -> None:
         """Stop after the step in hand."""
@@ -111,7 +125,7 @@ class Keeper:
     def settle(self, patience_s: float = PATIENCE_SECONDS) -> None:
         """Wait until all that was asked before is kept up, or for as long as patience lasts."""
         if self._thread is None:
-            keep_up(self._studio)
+            keep_up(self._studio, skipped=self.skipped)
             return
         with self._news:
             asked = self._asked
@@ -138,7 +152,7 @@ class Keeper:
                 self._news.wait_for(lambda: self._asked > self._done or self._stopped.is_set(), LOOK_SECONDS)
                 asked = self._asked
             try:
-                keep_up(self._studio, self._stopped.is_set, BREATH_SECONDS)
+                keep_up(self._studio, self._stopped.is_set, BREATH_SECONDS, self.skipped)
                 with self._news:
                     self._done = asked
                     self._news.notify_all()

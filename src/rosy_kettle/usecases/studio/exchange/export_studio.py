@@ -12,7 +12,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
-from rosy_kettle.core.errors import InputError, StoppedError
+from rosy_kettle.core.errors import InputError, StoppedError, WorkbenchError
 from rosy_kettle.files import formula_to_file
 from rosy_kettle.files.studio_zip import StudioZipWriter, json_bytes
 from rosy_kettle.store import Studio
@@ -70,6 +70,11 @@ def export_studio(
         os.link(part, target)
     except OSError as error:
         raise InputError(f"{target} cannot be written: {error.strerror}.", quantity="file") from error
+    except WorkbenchError:
+        raise
+    except (LookupError, TypeError, ValueError, AttributeError, ArithmeticError) as error:
+        said = "A record cannot be read, so no zip was written: 'rosy-kettle check' names it, 'check --repair' sets it aside."
+        raise InputError(said, quantity="studio") from error
     finally:
         with suppress(OSError):  # a folder that cannot be written has nothing to throw away, and says so even then
             part.unlink(missing_ok=True)

@@ -14,7 +14,6 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.files.jpeg import is_jpeg
 from rosy_kettle.files.studio_zip import StudioZip, open_studio_zip
-from rosy_kettle.files.typed import refuse_untyped
 from rosy_kettle.store import Studio
 from rosy_kettle.store.base import Base
 from rosy_kettle.store.batches import BatchRow
@@ -35,7 +34,6 @@ from rosy_kettle.usecases.studio.exchange.take_formulas import take_formulas
 from rosy_kettle.usecases.studio.exchange.take_in import Difference, Intake
 from rosy_kettle.usecases.studio.exchange.take_pantry import take_ingredients, take_lots, take_movements
 from rosy_kettle.usecases.studio.exchange.take_told import take_told
-from rosy_kettle.usecases.studio.studio_settings import StudioSettings, settings_from
 
 __all__ = ["Difference", "ImportedStudio", "import_studio"]
 
@@ -140,11 +138,10 @@ def _lists(intake: Intake, name: str, lists: tuple[tuple[str, type[Base], tuple[
             pointed: dict[str, Any] = intake.points(row)
             here = known.get(tuple(pointed.get(key) for key in by))
             former = row.get("id") if numbered and row_class is not SettingsRow else None
-            if row_class is SettingsRow:
-                refuse_untyped(StudioSettings, row["said"])
-                settings_from(row["said"])  # every page reads them: what cannot be read is not taken in
             if here is None:
-                intake.insert(table, intake.values(row, table, name), former)
+                values = intake.values(row, table, name)
+                if not intake.set_aside_astray(table, values):
+                    intake.insert(table, values, former)
                 continue
             if former is not None:
                 intake.same(table, former, here["id"])

@@ -18,6 +18,7 @@ from rosy_kettle.store.orders import OrderRow
 from rosy_kettle.store.practice_runs import PracticeRunRow
 from rosy_kettle.store.profiles import ProfileRow
 from rosy_kettle.store.rack import AirRow, PlaceRow, TrayEventRow, TrayRow
+from rosy_kettle.store.set_aside import SetAsideRow
 from rosy_kettle.store.settings import SettingsRow
 from rosy_kettle.store.test_series import TestSeriesRow
 from rosy_kettle.store.trial_designs import TrialDesignRow, TrialResultRow
@@ -64,7 +65,8 @@ LISTS: Mapping[str, tuple[tuple[str, type[Base], tuple[str, ...]], ...]] = {
         ("designs", TrialDesignRow, ("designed_at", "name")), ("results", TrialResultRow, ("at", "design_id", "trial")),
         ("troubles", TroubleRow, ("created_at", "symptom")), ("practice", PracticeRunRow, ("created_at", "scenario")),
     ),
-    "settings.json": (("settings", SettingsRow, ("id",)), ("profiles", ProfileRow, ("id",)), ("moulds", MouldRow, ("tool_id",))),
+    "settings.json": (("settings", SettingsRow, ("id",)), ("profiles", ProfileRow, ("id",)), ("moulds", MouldRow, ("tool_id",)),
+        ("set_aside", SetAsideRow, ("set_aside_at", "of_table", "of_id"))),
 }  # fmt: skip
 """Files that hold whole lists, in the order they are taken over."""
 

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.errors import StoppedError
 from rosy_kettle.files.studio_zip import StudioZip
 from rosy_kettle.store.plain_rows import plain_row, stored_row
+from rosy_kettle.store.set_aside import keep_aside
 from rosy_kettle.usecases.studio.exchange.nouns import repointed
 
 __all__ = ["FROM_THERE", "Difference", "Intake"]
@@ -85,6 +86,21 @@ class Intake:
         now = int(key_now[0])
         self.ids.setdefault(table.name, {})[former] = now
         return now
+
+    def set_aside_astray(self, table: Table, values: Mapping[str, Any]) -> bool:
+        """Set a row aside that points at one which is not there, as it was in the studio it comes from; return whether it did."""
+        astray = [
+            key for key in table.foreign_keys
+            if values.get(key.parent.name) is not None
+            and self.session.scalar(select(key.column).where(key.column == values[key.parent.name])) is None
+        ]  # fmt: skip
+        if not astray:
+            return False
+        why = f"it points at a row of {astray[0].column.table.name} that is not there"
+        number = str(values.get("id", ""))
+        keep_aside(self.session, table, number, why, values)
+        self.taken["set_aside"] = self.taken.get("set_aside", 0) + 1
+        return True
 
     def add_all(self, table: Table, rows: Sequence[dict[str, Any]]) -> None:
         """Add many rows at once."""
