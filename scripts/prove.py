@@ -1,6 +1,8 @@
 """The large seeded sets that are too long for every test run: make prove. `make test` runs a fixed sample of each.
 
 Two tablets: two hundred stories of two real pages at one bowl (tests/two_tablets.py); none may lose, double or hide an event.
+Odd values: twenty thousand requests to every write route with every odd value (tests/odd_walk.py); no server error, every page
+reads afterwards, and the studio comes out of its zip the same.
 """
 
 from __future__ import annotations
@@ -14,9 +16,11 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 from scripts.prepare import find_chromium
+from tests.odd_walk import came_back, read_all, walk
 from tests.serving import Nursery, Server
 from tests.two_tablets import tell_story
 
+from rosy_kettle.api.app import create_app
 from rosy_kettle.store import open_studio
 from rosy_kettle.store.session import FILE_NAME
 from rosy_kettle.usecases.studio.seed_demo import seed_demo
@@ -53,12 +57,33 @@ def two_tablets(stories: int, first: int) -> list[str]:
     return wrong if made else ["nothing was made, so nothing was tried"]
 
 
+def odd_values(requests: int, seed: int) -> list[str]:
+    """Walk the write routes of a demo studio with odd values and return what is wrong."""
+    began = time.monotonic()
+    with tempfile.TemporaryDirectory() as name:
+        studio = open_studio(Path(name) / "demo")
+        seed_demo(studio)
+        app = create_app(studio)
+        app.config["PROPAGATE_EXCEPTIONS"] = False
+        client = app.test_client()
+        found = walk(client, requests, seed)
+        wrong = found.wrong + read_all(client) + came_back(studio, Path(name))
+        studio.close()
+    print(
+        f"{found.asked} odd requests, {found.refused} refused, {len(wrong)} wrong, {time.monotonic() - began:.0f} s", flush=True
+    )
+    return wrong
+
+
 def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--stories", type=int, default=200)
+    asked.add_argument("--requests", type=int, default=20_000)
     asked.add_argument("--first-seed", type=int, default=1)
     options = asked.parse_args()
-    wrong = two_tablets(options.stories, options.first_seed)
+    wrong = odd_values(options.requests, options.first_seed)
+    if options.stories:
+        wrong += two_tablets(options.stories, options.first_seed)
     sys.exit("\n".join(wrong) if wrong else 0)
 
 

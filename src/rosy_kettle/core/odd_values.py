@@ -14,7 +14,7 @@ MOST_DEEP = 60
 """Lists and objects in each other; a formula file has eight."""
 
 
-def odd_in(data: Any, path: str = "") -> str:
+def odd_in(data: Any, path: str = "", *, residues: bool = False) -> str:
     """Return what is wrong with the first value that cannot be meant; "" where all can.
 
     Parameters
@@ -23,6 +23,8 @@ def odd_in(data: Any, path: str = "") -> str:
         What JSON holds: objects, lists, text, numbers, truths, nothing
     path : str
         Where it stands
+    residues : bool
+        Whether numbers near nothing pass, and nothing with a minus: what a studio works out leaves such behind
 
     Returns
     -------
@@ -38,15 +40,17 @@ def odd_in(data: Any, path: str = "") -> str:
         return f"{path[:60]} lies too deep"
     if isinstance(data, Mapping):
         for key, value in data.items():
-            said = _odd_text(str(key), f"a name in {path or 'the body'}") or odd_in(value, f"{path}.{key}" if path else str(key))
+            said = _odd_text(str(key), f"a name in {path or 'the body'}")
+            said = said or odd_in(value, f"{path}.{key}" if path else str(key), residues=residues)
             if said:
                 return said
         return ""
     if isinstance(data, list | tuple):
-        return next((said for at, value in enumerate(data) if (said := odd_in(value, f"{path}.{at}" if path else str(at)))), "")
+        told = (odd_in(value, f"{path}.{at}" if path else str(at), residues=residues) for at, value in enumerate(data))
+        return next((said for said in told if said), "")
     if isinstance(data, str):
         return _odd_text(data, path)
-    return _odd_number(data, path) if isinstance(data, float | int) and not isinstance(data, bool) else ""
+    return _odd_number(data, path, residues=residues) if isinstance(data, float | int) and not isinstance(data, bool) else ""
 
 
 def _odd_text(text: str, path: str) -> str:
@@ -57,8 +61,10 @@ def _odd_text(text: str, path: str) -> str:
     return ""
 
 
-def _odd_number(value: float, path: str) -> str:
+def _odd_number(value: float, path: str, *, residues: bool) -> str:
     size = abs(value)
+    if residues and size < SMALLEST:
+        return ""
     minus_nothing = isinstance(value, float) and value == 0 and math.copysign(1.0, value) < 0
     if minus_nothing or not (size == 0 or SMALLEST <= size <= LARGEST):
         shown = f"{value}" if isinstance(value, float) else "a number of many digits"

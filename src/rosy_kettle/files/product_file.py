@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from rosy_kettle.files.shape import Celsius, Name, NotNegative, Percent, Positive, Shape
 
 __all__ = ["CertificateFile", "ColourPaperFile", "ProductFile"]
 
-IsoDate = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+
+def _day(text: str) -> str:
+    if not 2000 <= date.fromisoformat(text).year < 2200:  # noqa: PLR2004 - as everywhere: nearer than that a day can be meant
+        raise ValueError("a day lies between 2000 and 2200")
+    return text
+
+
+IsoDate = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$"), AfterValidator(_day)]
 Ph = Annotated[float, Field(ge=0, le=14, allow_inf_nan=False)]
 
 

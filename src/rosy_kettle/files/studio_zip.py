@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.odd_values import odd_in
 
 __all__ = ["StudioZip", "StudioZipWriter", "json_bytes", "open_studio_zip"]
 
@@ -118,10 +119,13 @@ class StudioZip:
             data = json.loads(text, parse_constant=_refuse)
             if HALF_LETTER.search(text):
                 json_bytes(data)
+            odd = odd_in(data, residues=True)
         except (ValueError, RecursionError) as error:
             raise InputError(f"{name} in the zip is no JSON.", quantity="file") from error
         if not isinstance(data, dict):
             raise InputError(f"{name} in the zip is not what stands in its place.", quantity="file")
+        if odd:
+            raise InputError(f"{name} in the zip: {odd}; nothing was taken over.", quantity="file")
         return data
 
     def __len__(self) -> int:

@@ -15,6 +15,7 @@ from sqlalchemy import Boolean, Column, Date, DateTime, Float, Integer, Select, 
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.odd_values import odd_in
 from rosy_kettle.core.words.cells import begins_formula
 from rosy_kettle.store.base import JsonList, JsonObject, UtcTime
 from rosy_kettle.store.ingredients import DecimalText
@@ -118,9 +119,12 @@ def rows_of_csv(data: bytes, where: str) -> list[dict[str, Any]]:
     try:
         rows = list(csv.reader(io.StringIO(data.decode("utf-8"), newline="")))
         headings = rows[0]
-        return [dict(zip(headings, map(_uncelled, row), strict=True)) for row in rows[1:]]
+        told = [dict(zip(headings, map(_uncelled, row), strict=True)) for row in rows[1:]]
     except (ValueError, IndexError, csv.Error) as error:
         raise InputError(f"{where} in the zip cannot be read as CSV.", quantity="file") from error
+    if odd := odd_in(told, residues=True):
+        raise InputError(f"{where} in the zip: {odd}; nothing was taken over.", quantity="file")
+    return told
 
 
 @cache

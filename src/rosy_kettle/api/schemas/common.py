@@ -63,9 +63,12 @@ def _day(value: object) -> object:
     if value is None or isinstance(value, date):
         return value
     try:
-        return date.fromisoformat(str(value))
+        day = date.fromisoformat(str(value))
     except ValueError:
         raise ValueError("a day is written as year-month-day, such as 2026-05-04") from None
+    if not YEARS[0] <= day.year < YEARS[1]:
+        raise ValueError(f"a day lies between {YEARS[0]} and {YEARS[1]}")
+    return day
 
 
 Day = Annotated[date, Field(strict=False), BeforeValidator(_day)]

@@ -13,7 +13,7 @@ from typing import TypeVar
 
 import numpy as np
 
-from rosy_kettle.core.errors import MissingDataError
+from rosy_kettle.core.errors import InputError, MissingDataError
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.mixing.setting import Setting, dough_fault
@@ -73,12 +73,22 @@ class Look:
         self.width = np.zeros(self.mix.mass_g.size) if self.spread is None else self.spread
 
     def value(self, path: str) -> float | None:
-        """Return one figure by its dotted path; None where it cannot be said."""
+        """Return one figure by its dotted path; None where it cannot be said.
+
+        Raises
+        ------
+        InputError
+            If there is no reading of that name.
+        """
         reading = declared().get(path)
         if reading is not None and reading.compute is not None:
             found: object = reading.compute(self)
         else:
             group, _, name = path.partition(".")
+            if not hasattr(type(self), group):
+                raise InputError(
+                    f'There is no reading "{path[:60]}"; choose one of those at the Desk.', quantity="reading", value=path[:60]
+                )
             found = getattr(getattr(self, group), name, None)
         return found if isinstance(found, int | float) and not isinstance(found, bool) else None
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from itertools import groupby
 from typing import Any
 
 from sqlalchemy import Table, insert, select, update
@@ -103,9 +104,12 @@ class Intake:
         return True
 
     def add_all(self, table: Table, rows: Sequence[dict[str, Any]]) -> None:
-        """Add many rows at once."""
+        """Add many rows at once, in their order; those in a row that name the same columns in one go."""
+        for _columns, some in groupby(
+            rows, key=tuple
+        ):  # of rows that differ, the first alone would say which columns are written
+            self.session.execute(insert(table), list(some))
         if rows:
-            self.session.execute(insert(table), list(rows))
             self.taken[table.name] = self.taken.get(table.name, 0) + len(rows)
 
     def put(self, table: Table, id_: int, values: Mapping[str, Any]) -> None:
