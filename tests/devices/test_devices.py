@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import pty
+import threading
 import time
 
 import pytest
@@ -13,6 +14,7 @@ from rosy_kettle.core.making.bench.window_watch import bowl_mix, corrected_minut
 from rosy_kettle.core.models.fats.cooling import bowl_heat
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.devices import (
+    BenchDevices,
     BowlHeat,
     SerialScale,
     SimulatedBowl,
@@ -188,3 +190,26 @@ def test_a_warmed_bowl_warms_and_cools_again() -> None:
     warm = bowl.temperature(60.0)
     assert warm > 60
     assert ROOM_C < bowl.temperature(4 * 3600.0) < warm
+
+
+def test_a_still_bench_says_little_and_what_moves_is_heard_at_once() -> None:
+    """A listener of a quiet bench costs hardly anything; a batch that moves on wakes it."""
+    devices = BenchDevices(stands_in=lambda: True)
+    listening = devices.listen(7, 10)
+    assert listening is not None
+    heard = iter(listening)
+    next(heard)
+    began, news = time.monotonic(), 0
+    while time.monotonic() - began < 14:
+        next(heard)
+        news += time.monotonic() - began > 11
+    assert news < 10, "in three still seconds"
+    threading.Timer(0.1, devices.tell, (7, 42)).start()
+    asked = time.monotonic()
+    assert next(each["seq"] for each in heard if each["seq"] == 42) == 42
+    assert time.monotonic() - asked < 1.0
+    devices.simulated_scale.pour(100.0, 0.0, time.time())
+    poured = time.monotonic()
+    assert next(each for each in heard if (each["readings"][0]["value"] or 0) > 50)
+    assert time.monotonic() - poured < 2.0
+    listening.close()

@@ -13,6 +13,8 @@ from pathlib import Path
 
 from scripts.served import COMMAND
 
+from rosy_kettle.store import open_studio
+from rosy_kettle.usecases.studio.exchange.export_studio import export_studio
 from tests.serving import Server, ask
 
 FORMULA = {"format": "rosy-kettle/formula", "version": 1, "name": "disk", "note": "x" * 1_500, "portions": [{"name": "p"}]}
@@ -97,3 +99,26 @@ def test_another_process_reads_whole_states_while_we_write(server: Server) -> No
     assert other.returncode == 0
     with closing(sqlite3.connect(path)) as connection:
         assert connection.execute("PRAGMA foreign_key_check").fetchall() == []
+
+
+def test_commands_on_a_full_or_read_only_disk_say_so_in_one_sentence(tmp_path: Path, seeded: Path) -> None:
+    """An import that finds no room, a backup into a folder that may not be written: exit 2, no trace, the studio as it was."""
+    folder, full, shut = tmp_path / "disk", tmp_path / "studio.zip", tmp_path / "shut"
+    for each in (folder, shut):
+        each.mkdir()
+    export_studio(open_studio(seeded.parent), full)
+    room_k = 1_100  # for an empty studio, not for the demo
+    script = f"mount -t tmpfs -o size={room_k}k,mode=700 tmpfs {folder}; {COMMAND} import {full}; echo $?; {COMMAND} check | grep integrity"
+    out, said = in_own_mounts(folder, script).communicate(timeout=90)
+    assert "disk is full" in said
+    assert len(said.strip().splitlines()) == 1
+    assert out.split("\n")[0] == "2"
+    assert '"ok"' in out
+    shutil.copy(seeded, tmp_path / "studio.sqlite3")
+    script = (
+        f"mount -t tmpfs -o ro tmpfs {shut}; {COMMAND} backup {shut}/b.sqlite3; echo $?; {COMMAND} export {shut}/a.zip; echo $?"
+    )
+    out, said = in_own_mounts(tmp_path, script).communicate(timeout=90)
+    assert out.split() == ["2", "2"]
+    assert len(said.strip().splitlines()) == 2, said
+    assert said.count("cannot be written") == 2

@@ -10,7 +10,9 @@ import os
 import shutil
 import sqlite3
 import stat
+import tempfile
 import threading
+import time
 from contextlib import closing
 from multiprocessing.synchronize import Event
 from pathlib import Path
@@ -234,3 +236,50 @@ def test_a_check_says_what_is_there_and_what_is_damaged(tmp_path: Path, seeded: 
     damaged = check_studio(tmp_path)
     assert damaged.integrity != "ok"
     assert damaged.counts == {}
+
+
+def test_what_a_kill_left_half_made_goes_at_the_next_start_and_nothing_else(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """By name and age: what a living process makes, what is the maker's own, and what is no name of ours stays."""
+    studio, temporary = tmp_path / "studio", tmp_path / "tmp"
+    (studio / "backups").mkdir(parents=True)
+    temporary.mkdir()
+    monkeypatch.setattr(tempfile, "tempdir", str(temporary))
+    gone, living = 2**22 + 1, os.getpid()
+    left = [
+        studio / f".studio.zip.{gone}.part", studio / "backups" / f".studio-daily-1.sqlite3.{gone}.part-journal",
+        studio / ".restored", studio / "backups" / ".coming-back", studio / "backups" / ".coming-new",
+        temporary / f"rosy-kettle-export-{gone}-x1", temporary / "rosy-kettle-import-old0",
+    ]  # fmt: skip
+    kept = [
+        studio / f".studio.zip.{living}.part", studio / "sent.zip", studio / "notes.part", studio / ".coming-home",
+        temporary / f"rosy-kettle-export-{living}-x2", temporary / "rosy-kettle-export-new0", temporary / "other-export-1-x",
+    ]  # fmt: skip
+    for path in (*left, *kept):
+        path.mkdir() if "." not in path.name.lstrip(".") and "rosy" not in path.name else path.write_bytes(b"x")
+    old = time.time() - 2 * 24 * 3600
+    os.utime(temporary / "rosy-kettle-import-old0", (old, old))
+    open_studio(studio, serving=True).close()
+    assert not any(path.exists() for path in left)
+    assert all(path.exists() for path in kept)
+
+
+def test_reading_a_studio_leaves_no_log_that_looks_like_a_crash(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
+    open_studio(tmp_path).close()
+    before = {path.name for path in tmp_path.iterdir()}
+    check_studio(tmp_path)
+    backup_studio(tmp_path / "copy.sqlite3", tmp_path)
+    assert {path.name for path in tmp_path.iterdir()} == before | {"copy.sqlite3"}
+
+
+def test_a_row_that_points_nowhere_hinders_no_start_no_backup_and_no_restore(tmp_path: Path, seeded: Path) -> None:
+    shutil.copy(seeded, tmp_path)
+    with closing(sqlite3.connect(tmp_path / "studio.sqlite3")) as connection, connection:
+        connection.execute("UPDATE orders SET formula_id = 999999 WHERE id = 1")
+    (tmp_path / "studio.sqlite3-wal").touch()
+    open_studio(tmp_path).close()
+    backup_studio(tmp_path / "copy.sqlite3", tmp_path)
+    assert restore_studio(tmp_path / "copy.sqlite3", tmp_path) is not None
+    assert [each.table for each in check_studio(tmp_path).not_read] == ["orders"]

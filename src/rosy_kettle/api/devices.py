@@ -102,7 +102,7 @@ def drawer(body: DrawerAct) -> Response:
     return _now()
 
 
-@blueprint.get("/stream", summary="Readings ten times a second, as server-sent events", responses=STREAM)
+@blueprint.get("/stream", summary="Readings as they change, ten times a second at most, as server-sent events", responses=STREAM)
 def stream(query: StreamQuery) -> Response:
     devices = current_devices()
     listening = devices.listen(query.batch, MOST_LISTENERS)

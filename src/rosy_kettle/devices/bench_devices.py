@@ -17,6 +17,9 @@ from rosy_kettle.devices.simulated import SimulatedHygrometer, SimulatedScale, S
 __all__ = ["BenchClock", "BenchDevices", "Listening", "open_devices"]
 
 READINGS_PER_S = 10
+SAID_AGAIN_S = 1.5  # what has not changed is said again after so long, so that whoever listens knows that it is heard
+STILL_AFTER_S, STILL_TICKS = 10.0, 5  # where nothing has moved for so long, every fifth tick is looked at
+FLICKERS = {"scale": 0.25, "thermometer": 0.25, "hygrometer": 2.5}  # two and a half of the last digit [g, °C, % humidity]
 SHARED_FOR = 0.5  # of a tick: who asks so soon after another hears the same readings [-]
 FASTEST_DEVICE = 3.0  # a fast clock speeds the stand-ins up by no more: a browser must keep up with them
 SETTLE_S = 0.35
@@ -107,7 +110,7 @@ class BenchDevices:
         return [asdict(reading) | {"at_ms": real * 1000} for reading in found]
 
     def listen(self, batch_id: int | None, most: int) -> Listening | None:
-        """Return what a page hears: readings ten times a second, and the batch's number whenever it has moved on.
+        """Return what a page hears: readings as they change, ten times a second at most, and the batch's number as it moves on.
 
         None where so many listen already; the place is taken at once, so that a burst of pages gets no more.
         """
@@ -132,10 +135,35 @@ class BenchDevices:
             return readings
 
     def _news_of(self, batch_id: int | None) -> Iterator[dict[str, Any]]:
+        told: tuple[int | None, list[dict[str, Any]]] | None = None
+        told_at, moved_at = 0.0, time.monotonic()
         while True:
-            yield {"readings": self._readings_of_tick(), "seq": self._batch_seq.get(batch_id) if batch_id is not None else None}
+            readings, now = self._readings_of_tick(), time.monotonic()
+            seq = self._batch_seq.get(batch_id) if batch_id is not None else None
+            still = now - moved_at >= STILL_AFTER_S
+            if told is None or seq != told[0] or _moved(told[1], readings, still=True):
+                moved_at, still = now, False
+            if told is None or seq != told[0] or _moved(told[1], readings, still=still) or now - told_at >= SAID_AGAIN_S:
+                told, told_at = (seq, readings), now
+                yield {"readings": readings, "seq": seq}
             with self._news:
-                self._news.wait(1 / (READINGS_PER_S * self._speed))
+                self._news.wait((STILL_TICKS if still else 1) / (READINGS_PER_S * self._speed))
+
+
+def _moved(before: list[dict[str, Any]], after: list[dict[str, Any]], *, still: bool) -> bool:
+    """Whether a device says something else; a last digit that flickers waits, but that of a scale in use."""
+    return len(before) != len(after) or any(
+        one["fault"] != other["fault"] or one["device"] != other["device"] or _differs(one, other, still=still)
+        for one, other in zip(before, after, strict=True)
+    )
+
+
+def _differs(one: dict[str, Any], other: dict[str, Any], *, still: bool) -> bool:
+    if one["value"] is None or other["value"] is None:
+        return one["value"] is not other["value"]
+    if one["device"] == "scale" and not still:
+        return bool(one["value"] != other["value"] or one["stable"] != other["stable"])
+    return abs(one["value"] - other["value"]) > FLICKERS[one["device"]]
 
 
 def open_devices(clock: BenchClock, scale_port: str | None) -> BenchDevices:

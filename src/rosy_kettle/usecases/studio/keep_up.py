@@ -146,13 +146,17 @@ class Keeper:
                 look_at_trays(session, wrapped=wrapped, query="", before=None, limit=TRAYS_LOOKED_AT)
 
     def _work(self) -> None:
-        seen = -1
+        kept = seen = -1
         while not self._stopped.is_set():
             with self._news:
                 self._news.wait_for(lambda: self._asked > self._done or self._stopped.is_set(), LOOK_SECONDS)
-                asked = self._asked
+                asked, idle = self._asked, self._asked == self._done
             try:
+                before = self._studio.stamp()
+                if idle and before == kept:
+                    continue  # nobody has asked, and nobody has written
                 keep_up(self._studio, self._stopped.is_set, BREATH_SECONDS, self.skipped)
+                kept = before
                 with self._news:
                     self._done = asked
                     self._news.notify_all()
