@@ -50,7 +50,9 @@ def _checked(file: FormulaFile) -> tuple[Formula, Tables]:
 @blueprint.post("/levers", summary="Single changes that bring a reading where it is wanted", responses={200: LeverList})
 def find_levers(body: ReadingAsk) -> Response:
     formula, tables = _checked(body.formula)
-    return respond(LeverList(levers=list(levers(formula, tables, _known(body.reading), body.low, body.high))))
+    return respond(
+        LeverList(levers=list(levers(formula, tables, _known(body.reading), body.low, body.high, portion=body.portion)))
+    )
 
 
 @blueprint.post("/explanations", summary="What a reading is made of", responses={200: ExplanationAnswer})
@@ -61,7 +63,7 @@ def explain(body: ReadingAsk) -> Response:
     constants = list(constants_of(reading, tables.parameters))
     return respond(
         ExplanationAnswer(
-            contributions=list(contributions(formula, tables, reading)),
+            contributions=list(contributions(formula, tables, reading, body.portion)),
             constants=constants,
             page=page,
             learnt=[*_learnt(reading), *_by_sheet(formula, tables)],

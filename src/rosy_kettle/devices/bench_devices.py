@@ -163,7 +163,7 @@ def _differs(one: dict[str, Any], other: dict[str, Any], *, still: bool) -> bool
         return one["value"] is not other["value"]
     if one["device"] == "scale" and not still:
         return bool(one["value"] != other["value"] or one["stable"] != other["stable"])
-    return abs(one["value"] - other["value"]) > FLICKERS[one["device"]]
+    return bool(abs(one["value"] - other["value"]) > FLICKERS[one["device"]])
 
 
 def open_devices(clock: BenchClock, scale_port: str | None) -> BenchDevices:

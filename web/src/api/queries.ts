@@ -246,12 +246,23 @@ export const useDeleteIngredient = () =>
   );
 
 /** What would change a formula; asked anew for every draft, so nothing is kept. */
-export const findLevers = async (formula: FormulaFile, band: Band, signal?: AbortSignal) =>
+export const findLevers = async (
+  formula: FormulaFile,
+  band: Band & { portion: number },
+  signal?: AbortSignal,
+) =>
   (await api(client.POST("/api/levers", { body: { formula, ...band }, ...(signal ? { signal } : {}) })))
     .levers;
 
-export const explainReading = (formula: FormulaFile, reading: string, signal?: AbortSignal) =>
-  api(client.POST("/api/explanations", { body: { formula, reading }, ...(signal ? { signal } : {}) }));
+export const explainReading = (
+  formula: FormulaFile,
+  reading: string,
+  portion: number,
+  signal?: AbortSignal,
+) =>
+  api(
+    client.POST("/api/explanations", { body: { formula, reading, portion }, ...(signal ? { signal } : {}) }),
+  );
 
 export type Objective = "least-change" | "cheapest" | "gentlest" | "most-lather";
 

@@ -405,7 +405,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Readings ten times a second, as server-sent events */
+        /** Readings as they change, ten times a second at most, as server-sent events */
         get: operations["devices_stream_stream_get"];
         put?: never;
         post?: never;
@@ -2492,7 +2492,7 @@ export interface components {
         };
         /**
          * BalanceResult
-         * @description How it ended. ``lines`` lists all lines, ``changes`` those that moved.
+         * @description How it ended: solved, infeasible, or another-formula where too much of it would move. ``lines`` lists all lines.
          */
         BalanceResult: {
             /** Changes */
@@ -2513,8 +2513,11 @@ export interface components {
             marginals: components["schemas"]["Marginal"][];
             readings_after: components["schemas"]["Evaluation"];
             readings_before: components["schemas"]["Evaluation"];
-            /** Status */
-            status: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "solved" | "infeasible" | "another-formula";
         };
         /**
          * Band
@@ -5257,10 +5260,40 @@ export interface components {
          * @description A guard that the answer came up against: an end of a reading, or how far a line may go.
          */
         HeldBack: {
+            /**
+             * Binding
+             * @default true
+             */
+            binding: boolean;
             /** Guard */
             guard: string;
+            /**
+             * High
+             * @default null
+             */
+            high: number | null;
+            /**
+             * Kept
+             * @default true
+             */
+            kept: boolean;
+            /**
+             * Low
+             * @default null
+             */
+            low: number | null;
             /** Message */
             message: string;
+            /**
+             * Reading
+             * @default null
+             */
+            reading: string | null;
+            /**
+             * Value
+             * @default null
+             */
+            value: number | null;
         };
         /**
          * HeldEvent
@@ -6043,6 +6076,11 @@ export interface components {
             disturbance: number;
             /** Effects */
             effects: components["schemas"]["Effect"][];
+            /**
+             * Effort
+             * @default 0
+             */
+            effort: number;
             /** Ingredient */
             ingredient: string;
             /** Message */
@@ -6055,6 +6093,11 @@ export interface components {
             reaches: boolean;
             /** Value */
             value: number;
+            /**
+             * Why Not
+             * @default
+             */
+            why_not: string;
         };
         /**
          * LeverList
@@ -7783,6 +7826,11 @@ export interface components {
              * @default null
              */
             low?: number | null;
+            /**
+             * Portion
+             * @default 0
+             */
+            portion?: number;
             /** Reading */
             reading: string;
         };

@@ -29,6 +29,8 @@ class ReadingAsk(Request):
     reading: Path
     low: Figure | None = None
     high: Figure | None = None
+    portion: Annotated[int, Field(ge=0, le=1000)] = 0
+    """Whose dough is looked at, where a reading belongs to a dough and there are several."""
 
 
 class LeverList(Response):

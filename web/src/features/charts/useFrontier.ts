@@ -52,7 +52,7 @@ export function useFrontier(file: FormulaFile, profile: Profile | undefined, dou
         mass = mass ?? result.readings_before.mass_g;
         setHere(pointOf(result.readings_before));
         const point = pointOf(result.readings_after);
-        if (result.status === "solved" && point) setPoints((before) => [...before, point]);
+        if (result.status !== "infeasible" && point) setPoints((before) => [...before, point]);
         setDone(index + 1);
       } catch (error) {
         if (controller.signal.aborted) return setDone(null);

@@ -56,7 +56,7 @@ export function DeskReadings({ layout, column, children }: Props) {
   );
 }
 
-/** Draws why a reading is what it is; stays the same function, so that strips at rest are not drawn again. */
+/** Draws why a reading is what it is; stays the same function while one portion is in hand, so that strips at rest are not drawn again. */
 function useWhy() {
   const { answer, change, inHand, undo, leaveTo } = useDesk();
   const say = useNotice();
@@ -71,10 +71,11 @@ function useWhy() {
     (reading: StripReading) => (
       <Why
         reading={reading}
+        portion={inHand}
         onTake={(lever) => latest.current.onTake(lever)}
         onCurve={(curve) => latest.current.onCurve(curve)}
       />
     ),
-    [],
+    [inHand],
   );
 }

@@ -30,7 +30,7 @@ export function SubstituteSheet({ draft, position, name, onTake, onClose }: Prop
       const { result, formula } = await swapLine(toFile(draft), position, each.ingredient);
       const moved = result.changes.filter((line) => line.position !== position).length;
       const others = moved === 0 ? "nothing else moved" : `${moved} other line${moved > 1 ? "s" : ""} moved`;
-      const held = result.status === "solved" ? "" : " It does not hold all of it; look at the readings.";
+      const held = result.status !== "infeasible" ? "" : " It does not hold all of it; look at the readings.";
       onTake(toDraft(formula), `${each.name} stands in for ${name}; ${others}.${held}`);
     } catch (error) {
       setRefused(messageOf(error));

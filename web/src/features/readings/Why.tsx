@@ -12,6 +12,8 @@ export const DraftInHand = createContext<Draft | null>(null);
 interface Props {
   reading: StripReading;
   onTake: (lever: Lever) => void;
+  /** Whose dough is shown, where the formula has several. */
+  portion?: number;
   /** Opens the curve a reading is read off. */
   onCurve: (curve: string) => void;
 }
@@ -20,7 +22,7 @@ const LEVERS_SHOWN = 3;
 const MOST_BARS = 7;
 
 /** Why a reading is what it is: the ways to mend it, what each line does to it, what it rests on. */
-export function Why({ reading, onTake, onCurve }: Props) {
+export function Why({ reading, portion = 0, onTake, onCurve }: Props) {
   const draft = useContext(DraftInHand);
   const { low, high } = reading.scale.wanted ?? {};
   const wanted = low !== undefined || high !== undefined;
@@ -28,8 +30,8 @@ export function Why({ reading, onTake, onCurve }: Props) {
   const file = useMemo(() => (asked && draft ? toFile(draft) : null), [asked, draft]);
   const why = useAnswer(
     useMemo(
-      () => file && ((signal: AbortSignal) => explainReading(file, reading.id, signal)),
-      [file, reading.id],
+      () => file && ((signal: AbortSignal) => explainReading(file, reading.id, portion, signal)),
+      [file, reading.id, portion],
     ),
   );
   const ways = useAnswer(
@@ -37,9 +39,9 @@ export function Why({ reading, onTake, onCurve }: Props) {
       () =>
         file && wanted
           ? (signal: AbortSignal) =>
-              findLevers(file, { reading: reading.id, low: low ?? null, high: high ?? null }, signal)
+              findLevers(file, { reading: reading.id, low: low ?? null, high: high ?? null, portion }, signal)
           : null,
-      [file, reading.id, low, high, wanted],
+      [file, reading.id, low, high, wanted, portion],
     ),
   );
   const failure = why.error ?? ways.error;
@@ -94,6 +96,9 @@ function Levers({
               → {figure(lever.value)}
               {lever.reaches ? "" : ", not all the way"}
             </span>
+            {lever.why_not && (
+              <b className="block text-caption font-semibold text-rosy">Against it: {lever.why_not}.</b>
+            )}
             <span className="block text-caption text-soft">{sideEffects(lever)}</span>
           </li>
         ))}

@@ -60,7 +60,10 @@ export function BalanceOutcome({
             <p className="italic text-soft">What held it back</p>
             <ul>
               {result.guards.map((guard) => (
-                <li key={guard.guard}>{inUnits(guard.message)}</li>
+                <li key={guard.guard} className={guard.kept ? "" : "text-rosy"}>
+                  {inUnits(guard.message)}
+                  {guard.kept ? "" : " Not kept."}
+                </li>
               ))}
             </ul>
           </div>

@@ -34,7 +34,8 @@ export function RebalanceSheet(props: Props) {
   const { result, refused, busy } = useBalance(draft, wishes, objective, keepMass, guarded);
   const set = (index: number, patch: Partial<Wish>) =>
     setWishes(wishes.map((wish, at) => (at === index ? { ...wish, ...patch } : wish)));
-  const ready = !busy && !refused && result?.status === "solved" && result.changes.length > 0;
+  const met = result?.status === "solved" || result?.status === "another-formula";
+  const ready = !busy && !refused && met && (result?.changes.length ?? 0) > 0;
   const onTake = () => {
     if (ready) onApply(new Map(result.changes.map((line) => [line.position, line.after_g])));
   };
@@ -149,6 +150,12 @@ export function RebalanceSheet(props: Props) {
         </p>
         <div aria-live="polite" className="mt-5" aria-busy={busy}>
           {refused && <p className="text-body text-rosy">{refused}</p>}
+          {result?.status === "another-formula" && !refused && (
+            <p className="text-body">
+              More than a third of the batch would move, or it would be of quite another size: all of it holds
+              then, but it is another formula.
+            </p>
+          )}
           {result?.status === "infeasible" && !refused && (
             <Conflicts result={result} wishes={wishes} set={set} registry={registry} />
           )}

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
+from rosy_kettle.core.change.sense.figures import figure_at
 from rosy_kettle.core.deadline import check_time
 from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mixing.palette import FloatArray, Palette, make_palette
@@ -59,7 +60,7 @@ class Aims:
         setting = setting_of(self.formula, self.tables, mix.total_g)  # what is lost has slopes too
         late = any(path in LATE for path in self.paths)
         looked = Look(mix, setting, whole=self.whole, prices=self.prices, until_aired=late)
-        found = [looked.value(path) for path in self.paths]
+        found = [figure_at(path, looked) for path in self.paths]
         values = np.array([UNKNOWN if value is None else float(value) for value in found])
         return values, np.array([slopes_of(value, mass_g.size) for value in found]).reshape(len(found), mass_g.size)
 

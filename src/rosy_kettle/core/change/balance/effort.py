@@ -12,11 +12,12 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.records import Ingredient, Method
 
-__all__ = ["HELD_ROLES", "binder_ceiling_g", "binds", "bounds_of", "dearness", "is_held"]
+__all__ = ["HELD_ROLES", "binder_ceiling_g", "binds", "bounds_of", "dearness", "is_fixed", "is_held"]
 
 HELD_ROLES = frozenset({"fragrance", "colorant", "preservative", "decoration"})
 """Roles that stay as they are unless freed: they are there for their own sake, not for the dough's."""
 LEAST_FACTOR, HIGHEST_FACTOR = 0.25, 4.0  # how far a line may shrink and grow unless bounds say otherwise [-]
+LEAST_BESIDE_LOCKED = 0.5  # a locked line makes no other line halve [-]; common practice
 CHASING_FACTORS = (0.5, 2.0)  # the same where an objective chases a reading and would never stop by itself [-]
 ADDING = {
     "base": 1.0, "starch": 1.0, "surfactant": 1.3, "humectant": 1.0, "binder": 1.2, "oil": 1.2, "emulsifier": 1.0, "clay": 1.2,
@@ -78,6 +79,25 @@ def _by_method(item: Ingredient, method: Method) -> float:
     return OTHER_WETTER if method.kneaded and item.is_liquid and not item.is_fat and item.role != "emulsifier" else 1.0
 
 
+def is_fixed(weighed: Weighed, problem: BalanceProblem) -> bool:
+    """Return whether a line stays as it is: poured already, or locked.
+
+    Parameters
+    ----------
+    weighed : Weighed
+        The line
+    problem : BalanceProblem
+        What is locked
+
+    Returns
+    -------
+    bool
+        True for what may not move at all
+    """
+    line = weighed.line
+    return line.poured_g is not None or line.locked or weighed.ingredient.id in problem.locks
+
+
 def is_held(weighed: Weighed, problem: BalanceProblem) -> bool:
     """Return whether a line is held for its role: scent, colour, preservative, decoration, unless freed or bounded.
 
@@ -129,11 +149,13 @@ def bounds_of(weighed: Weighed, problem: BalanceProblem, factor: float, ceiling_
     line, mass_g = weighed.line, weighed.mass_g
     if line.poured_g is not None:
         return line.poured_g, line.poured_g
-    if line.locked or weighed.ingredient.id in problem.locks:
+    if is_fixed(weighed, problem):
         return mass_g, mass_g
     if is_held(weighed, problem):
         return factor * mass_g, factor * mass_g
     least, most = (LEAST_FACTOR, HIGHEST_FACTOR) if problem.objective == "least-change" else CHASING_FACTORS
+    if problem.locks or any(each.locked for each in problem.formula.lines):
+        least = max(least, LEAST_BESIDE_LOCKED)
     usual = (
         _on_scale(least * factor * mass_g, problem),
         _on_scale(max(factor * mass_g, min(most * factor * mass_g, ceiling_g)), problem),

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from rosy_kettle.core.change.balance.aims import aims_of
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
+from rosy_kettle.core.change.sense import MASS_KEPT, RULES, ends_of
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.models.bath.readings import PH_WANTED
+from rosy_kettle.core.readings.registry import declared, watched_paths
 from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.core.safety.measures import lines_of_harshness
 
 __all__ = ["Guard", "Watch", "watch_of"]
 
-FIZZING_RATIO = (1.7, 2.5)  # base to acid of what is made to fizz; the trade's 2 : 1 and what is near it [g/g]; common practice
-KNEADED_RATIO_LOW = 1.6  # a bar or scoop with acid keeps its soda in the lead [g/g]; common practice
 SLACK = 0.02  # of the present value: what is outside already may stay, and so may its rounding [-]
 SIDE = (
     ("dough.stickiness", None, 60.0), ("release.minutes", None, 30.0), ("drying.hours", None, 72.0), ("feel.ring", None, 45.0),
@@ -37,6 +37,9 @@ KEPT_BY_CHASE = (
     ("feel.ring", None, 10.0),
 )
 """How far scent, feel and hold may move when an objective chases another reading [each its own unit]; project default."""
+GIVES = 3e-4  # of an end's own size: a little more than an answer may leave by rounding [-]
+SIZE = "the batch stays about as large"
+STILL_SAID = "what could be said of it can still be said"
 CHASED = {"cheapest": "cost.piece", "gentlest": "skin.harshness_mg_l", "most-lather": "lather.score"}
 
 
@@ -48,6 +51,12 @@ class Guard:
     hard: bool
     why: str
 
+    def against(self) -> str:
+        """Return what a maker would have against a change that breaks it."""
+        if self.target.low is None and self.target.high is None:
+            return f"{declared()[self.target.reading].label} could not be said any more"
+        return f"out of line: {self.why}"
+
 
 @dataclass(frozen=True, slots=True)
 class Watch:
@@ -57,6 +66,15 @@ class Watch:
     problem: BalanceProblem
     tables: Tables
     items: tuple[Ingredient, ...]
+
+    @property
+    def hard(self) -> tuple[Guard, ...]:
+        """Return the ends that hold like a target."""
+        return tuple(guard for guard in self.guards if guard.hard)
+
+    def of_any_size(self) -> Watch:
+        """Return the same watch over a batch that may become as large or small as it likes."""
+        return replace(self, guards=tuple(guard for guard in self.guards if guard.why != SIZE))
 
     def broken(self, mass_g: FloatArray) -> tuple[Guard, ...]:
         """Return the guards that some masses break; a reading that can no longer be said is broken too.
@@ -77,8 +95,8 @@ class Watch:
 
 
 def _holds(target: Target, value: float) -> bool:
-    slack = 1e-6 * max(1.0, abs(value))
     low, high = target.low, target.high
+    slack = GIVES * max(abs(low or 0.0), abs(high or 0.0)) + 1e-9
     return not math.isnan(value) and (low is None or value >= low - slack) and (high is None or value <= high + slack)
 
 
@@ -103,11 +121,18 @@ def watch_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient
     """
     if not problem.guarded:
         return Watch((), problem, tables, tuple(items))
-    wanted = [*_hard(problem, tables), *_soft(problem, tables)]
-    paths = tuple(dict.fromkeys(path for path, *_rest in wanted))
+    method = tables.method_of(problem.formula)
+    wanted = [*_hard(problem), *_soft(problem, tables)]
+    rules = (*(rule.path for rule in RULES), *watched_paths())
+    paths = tuple(dict.fromkeys((*(path for path, *_rest in wanted), *rules)))
     now = dict(zip(paths, _read(paths, problem, tables, items, mass_g), strict=True))
     aimed = {target.reading for target in problem.targets} | {CHASED.get(problem.objective, "")}
-    guards = []
+    aimed |= {"sense.soda_to_acid"} if "fizz.base_to_acid" in aimed else set()
+    guards = [
+        Guard(Target(end.path, end.low, end.high), hard=True, why=end.why)
+        for end in ends_of(method, now)
+        if end.path not in aimed
+    ]
     for path, low, high, hard, why in wanted:
         value = now[path]
         if math.isnan(value) or path in aimed:
@@ -116,7 +141,11 @@ def watch_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient
         floor = None if low is None else low if value >= low else value - further
         ceiling = None if high is None else high if value <= high else value + further
         guards.append(Guard(Target(path, floor, ceiling), hard, why))
-    return Watch((*guards, *_kept(problem, now_of(problem, tables, items, mass_g), aimed)), problem, tables, tuple(items))
+    guards += _kept(problem, now_of(problem, tables, items, mass_g), aimed)
+    if not any(guard.target.reading == "mass_g" for guard in guards) and "mass_g" not in aimed:
+        guards.append(Guard(Target("mass_g", *(share * float(mass_g.sum()) for share in MASS_KEPT)), hard=True, why=SIZE))
+    said = [Guard(Target(path, None, None), hard=True, why=STILL_SAID) for path in watched_paths() if not math.isnan(now[path])]
+    return Watch((*guards, *said), problem, tables, tuple(items))
 
 
 def now_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient], mass_g: FloatArray) -> dict[str, float]:
@@ -158,12 +187,9 @@ def _kept(problem: BalanceProblem, now: dict[str, float], aimed: set[str]) -> li
     return found
 
 
-def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
-    method = tables.method_of(problem.formula)
-    ratio = (KNEADED_RATIO_LOW, None) if method.kneaded else FIZZING_RATIO
+def _hard(problem: BalanceProblem) -> list[tuple[str, float | None, float | None, bool, str]]:
     harsh = lines_of_harshness(problem.formula.product)[0]
     return [
-        ("fizz.base_to_acid", *ratio, True, "soda and acid keep the proportion of the method"),
         ("bath.ph_stepin", *PH_WANTED, True, "the bath stays kind at step-in"),
         ("bath.ph_soak", *PH_WANTED, True, "the bath stays kind after twenty minutes"),
         ("skin.scent_share", None, 1.0, True, "scent stays under its limit"),
@@ -173,8 +199,7 @@ def _hard(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | No
 
 def _soft(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
     wanted = tables.method_of(problem.formula).wanted
-    chases = problem.objective in CHASED
-    dough = ("dough.saturation", wanted.saturation_low, wanted.saturation_high, chases, "the dough stays workable")
+    dough = ("dough.saturation", wanted.saturation_low, wanted.saturation_high, True, "the dough stays workable")
     return [dough, *((path, low, high, False, "side effect") for path, low, high in SIDE)]
 
 

@@ -7,7 +7,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields, is_dataclass
 from types import MappingProxyType
-from typing import Any, get_type_hints
+from typing import Any, Literal, get_type_hints
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.registry import declared
@@ -16,7 +16,8 @@ from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.core.records.wishes import OBJECTIVES
 
 __all__ = [
-    "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "HeldBack", "Marginal", "Target", "numeric_readings",
+    "OBJECTIVES", "BalanceProblem", "BalanceResult", "Change", "Conflict", "HeldBack", "Marginal", "Status", "Target",
+    "numeric_readings",
     "parse_target", "target_of",
 ]  # fmt: skip
 
@@ -27,6 +28,9 @@ NOT_AIMED_AT = frozenset(
 _NUMBER = r"[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?"
 _BAND = re.compile(rf"([a-z_0-9.]+)\s*=\s*({_NUMBER})\s*\.\.\s*({_NUMBER})")
 _LIMIT = re.compile(rf"([a-z_0-9.]+)\s*(>=|<=|=)\s*({_NUMBER})")
+
+
+Status = Literal["solved", "infeasible", "another-formula"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +44,8 @@ class Target:
     def __str__(self) -> str:
         if self.low is not None and self.high is not None:
             return f"{self.reading}={self.low:g}" if self.low == self.high else f"{self.reading}={self.low:g}..{self.high:g}"
+        if self.low is None and self.high is None:
+            return self.reading
         return f"{self.reading}>={self.low:g}" if self.low is not None else f"{self.reading}<={self.high:g}"
 
 
@@ -99,13 +105,22 @@ class HeldBack:
 
     guard: str
     message: str
+    reading: str | None = None
+    """Its path; None where it is a line."""
+    low: float | None = None
+    high: float | None = None
+    value: float | None = None
+    """As the answer has it [the reading's own unit, or g of the line]; None where it cannot be said."""
+    kept: bool = True
+    binding: bool = True
+    """Whether it held the answer back."""
 
 
 @dataclass(frozen=True, slots=True)
 class BalanceResult:
-    """How it ended. ``lines`` lists all lines, ``changes`` those that moved."""
+    """How it ended: solved, infeasible, or another-formula where too much of it would move. ``lines`` lists all lines."""
 
-    status: str
+    status: Status
     lines: tuple[Change, ...]
     changes: tuple[Change, ...]
     readings_before: Evaluation

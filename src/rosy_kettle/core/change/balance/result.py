@@ -5,8 +5,17 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.change.balance.linear import linear_step
-from rosy_kettle.core.change.balance.problem import BalanceResult, Change, Conflict, HeldBack, Marginal, Target, parse_target
-from rosy_kettle.core.change.balance.task import UNMOVED_G, Point, Task
+from rosy_kettle.core.change.balance.problem import (
+    BalanceResult,
+    Change,
+    Conflict,
+    HeldBack,
+    Marginal,
+    Status,
+    Target,
+)
+from rosy_kettle.core.change.balance.task import GUARD_GIVES, UNMOVED_G, Point, Task
+from rosy_kettle.core.change.sense import ANOTHER_FORMULA, LABELS, moved_share
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.readings.registry import declared
 
@@ -22,7 +31,9 @@ AT_AN_END = 0.003  # of a guard's own size: nearer than this it holds the answer
 FAR = 10.0  # no bound but the lines' own [-]
 
 
-def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complete: bool = True) -> BalanceResult:
+def result_of(
+    task: Task, mass_g: FloatArray, last: Point, *, met: bool, complete: bool = True, of_any_size: bool = False
+) -> BalanceResult:
     """Return the result at the chosen masses.
 
     Parameters
@@ -37,6 +48,8 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complet
         Whether every target holds
     complete : bool
         Whether the search for another answer came to its end within its budget
+    of_any_size : bool
+        Whether only a batch of another size meets the targets
 
     Returns
     -------
@@ -46,7 +59,7 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complet
     rows = zip(task.ids, task.before_g.tolist(), mass_g.tolist(), task.positions, strict=True)
     lines = tuple(Change(*row) for row in rows)
     return BalanceResult(
-        status="solved" if met else "infeasible",
+        status=_status(task, mass_g, met=met, of_any_size=of_any_size),
         lines=lines,
         changes=tuple(line for line in lines if abs(line.after_g - line.before_g) > UNMOVED_G),
         readings_before=task.evaluation(task.before_g),
@@ -57,17 +70,29 @@ def result_of(task: Task, mass_g: FloatArray, last: Point, *, met: bool, complet
     )
 
 
+def _status(task: Task, mass_g: FloatArray, *, met: bool, of_any_size: bool) -> Status:
+    if not met:
+        return "infeasible"
+    another = of_any_size or (task.problem.guarded and moved_share(task.start_g, mass_g) > ANOTHER_FORMULA)
+    return "another-formula" if another else "solved"
+
+
 def _held_back(task: Task, mass_g: FloatArray) -> tuple[HeldBack, ...]:
     """Name the guards the answer came up against: ends of readings, and how far lines may go by default."""
     values, found = task.values(mass_g), []
     offset = len(task.problem.targets)
     for index, guard in enumerate(task.guards):
         value, size = float(values[offset + index]), float(task.scales[offset + index])
-        low, high = guard.target.low, guard.target.high
+        target, known = guard.target, not np.isnan(value)
+        low, high = target.low, target.high
         at_low = low is not None and value < low + AT_AN_END * size
-        if at_low or (high is not None and value > high - AT_AN_END * size) or np.isnan(value):
-            label = declared()[guard.target.reading].label if guard.target.reading in declared() else guard.target.reading
-            found.append(HeldBack(str(guard.target), f"{label}: {guard.why}."))
+        binding = at_low or (high is not None and value > high - AT_AN_END * size) or not known
+        kept = (
+            known and (low is None or value >= low - GUARD_GIVES * size) and (high is None or value <= high + GUARD_GIVES * size)
+        )
+        if binding and (kept or guard.hard):  # what only counts beside other things, and was given up, is no guard that is kept
+            said = f"{_label(target.reading)}: {guard.why}."
+            found.append(HeldBack(str(target), said, target.reading, low, high, value if known else None, kept))
     names = task.tables.ingredients
     for name, low_g, high_g, after_g in zip(task.ids, task.low_g.tolist(), task.high_g.tolist(), mass_g.tolist(), strict=True):
         if (
@@ -77,10 +102,13 @@ def _held_back(task: Task, mass_g: FloatArray) -> tuple[HeldBack, ...]:
         ):
             side = "shrinks to no less than" if after_g - low_g < high_g - after_g else "grows to no more than"
             end = low_g if side.startswith("shrinks") else high_g
-            found.append(
-                HeldBack(f"{name}={low_g:g}..{high_g:g}", f"{names[name].short_name} {side} {end:.1f} g unless it is bounded.")
-            )
+            said = f"{names[name].short_name} {side} {end:.1f} g unless it is bounded."
+            found.append(HeldBack(f"{name}={low_g:g}..{high_g:g}", said, None, low_g, high_g, after_g))
     return tuple(found)
+
+
+def _label(path: str) -> str:
+    return LABELS.get(path) or (declared()[path].label if path in declared() else path)
 
 
 def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -> tuple[Conflict, ...]:
@@ -97,30 +125,31 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -
     for index, target in enumerate(ends):
         if not task.hard[index] or shortfall[index] <= least or missed[index] <= MET_WITHIN * max(1.0, abs(float(values[index]))):
             continue
-        against = [str(other) for i, other in enumerate(ends) if binding[i] and i != index and task.hard[i]]
+        against = [other for i, other in enumerate(ends) if binding[i] and i != index and task.hard[i]]
         found.append(_conflict(target, float(values[index]), float(missed[index]), against, complete=complete))
     return tuple(found)
 
 
-def _conflict(target: Target, value: float, by: float, against: list[str], *, complete: bool) -> Conflict:
+def _conflict(target: Target, value: float, by: float, against: list[Target], *, complete: bool) -> Conflict:
     reading = declared().get(target.reading)
     unit = reading.unit if reading else ""
-    name = reading.label if reading else target.reading
+    name = _label(target.reading)
     end = target.low if target.low is not None and value < target.low else target.high
     side = "at least" if end == target.low else "at most"
     others = f"together with {' and '.join(map(_in_words, against))}" if against else "within the bounds of the lines"
     message = f"{name} was wanted {side} {end:g}; {others} it comes to {value:.3g}, so it would have to give {by:.3g} {unit}"
     stopped = "" if complete else " The search was stopped before it had settled; wider bounds or fewer free lines let it end."
-    return Conflict(str(target), by, unit, message.rstrip() + "." + stopped, tuple(against))
+    return Conflict(str(target), by, unit, message.rstrip() + "." + stopped, tuple(map(str, against)))
 
 
-def _in_words(target: str) -> str:
+def _in_words(target: Target) -> str:
     """Say a target with its reading's own name: "lather.active_g<=2" as "Active in bath at most 2"."""
-    found = parse_target(target)
-    name = declared()[found.reading].label if found.reading in declared() else found.reading
-    if found.low is not None and found.high is not None:
-        return f"{name} {found.low:g} to {found.high:g}"
-    return f"{name} at least {found.low:g}" if found.low is not None else f"{name} at most {found.high:g}"
+    name, low, high = _label(target.reading), target.low, target.high
+    if low is not None and high is not None:
+        return f"{name} {low:g} to {high:g}"
+    if low is None and high is None:
+        return f"{name} that can be said"
+    return f"{name} at least {low:g}" if low is not None else f"{name} at most {high:g}"
 
 
 def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:

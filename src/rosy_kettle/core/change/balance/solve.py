@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from rosy_kettle.core.change.balance.guards import watch_of
+from rosy_kettle.core.change.balance.guards import Watch, watch_of
 from rosy_kettle.core.change.balance.linear import CHANGE_TIE_BREAK, linear_step
+from rosy_kettle.core.change.balance.nudge import nudged
 from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResult
 from rosy_kettle.core.change.balance.result import MET_WITHIN, result_of
 from rosy_kettle.core.change.balance.search import Found, search
 from rosy_kettle.core.change.balance.task import Point, Task, task_of, unseen
+from rosy_kettle.core.change.sense import ANOTHER_FORMULA, moved_share
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.records import Tables
 
@@ -30,6 +32,7 @@ MOST_CUTS, CUTS_BEFORE_SHRINKING = 4, 2  # rejected points remembered; how many 
 STILL = 1e-5  # a round that moves less than this share of the batch changes nothing [-]
 DIGITS = 9  # of a gram, so that 28.7 is 28.7
 OUT_OF_REACH = 0.01  # missed by more than this of its size before rounding, a target is not met by a margin [-]
+NEARLY = 0.005  # missed by less than this of its size, a step of the scale may still meet it [-]
 MARGINS = (0.004, 0.015)  # of a target's size kept in hand, so that rounding to the scale cannot undo it [-]
 
 
@@ -56,25 +59,59 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
     task = task_of(problem, tables)
     items = [tables.ingredients[name] for name in task.ids]
     watch = watch_of(problem, tables, items, task.before_g)
+    kept = _keeping(task, watch)
+    if kept.found.met:
+        found = _fewer(kept.task, kept.found)
+        return result_of(kept.task, found.mass_g, found.last, met=True)
+    loose = _keeping(task, watch.of_any_size())
+    if loose.found.met:
+        return result_of(loose.task, loose.found.mass_g, loose.found.last, met=True, of_any_size=True)
+    task = task_of(problem, tables, tuple(dict.fromkeys((*kept.task.guards, *watch.hard))))
+    found, complete = search(task, _solve(task), _solve)
+    if not found.met and problem.guarded:
+        found = _of_the_same_formula(task, found)
+    return result_of(task, found.mass_g, found.last, met=found.met, complete=complete)
+
+
+def _of_the_same_formula(task: Task, found: Found) -> Found:
+    """Give the nearest answer that is still the same formula: no further on the way to the nearest of all than a maker goes."""
+    moved = moved_share(task.start_g, found.mass_g)
+    if moved <= ANOTHER_FORMULA:
+        return found
+    far_g = task.start_g + (ANOTHER_FORMULA / moved) * (found.mass_g - task.start_g)
+    step_g = task.problem.step_g
+    low_g = np.floor(np.minimum(task.start_g, far_g) / step_g) * step_g  # outwards, on the steps of the scale
+    high_g = np.ceil(np.maximum(task.start_g, far_g) / step_g) * step_g
+    low_g, high_g = (np.clip(np.round(each, DIGITS), task.low_g, task.high_g) for each in (low_g, high_g))
+    box = replace(task, low_g=low_g, high_g=high_g)
+    return min((_solve(box, far_g), _solve(box)), key=lambda each: float(task.elastic @ task.shortfall(task.values(each.mass_g))))
+
+
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    """An answer, and the problem with the guards it came up against."""
+
+    task: Task
+    found: Found
+
+
+def _keeping(task: Task, watch: Watch) -> _Kept:
+    """Solve, and again with every guard that the answer breaks."""
     found = _solve(task)
     for _ in range(GUARD_ROUNDS):
         broken = [guard for guard in watch.broken(found.mass_g) if guard not in task.guards]
         if not broken:
             break
-        task = task_of(problem, tables, (*task.guards, *broken))
+        task = task_of(task.problem, task.tables, (*task.guards, *broken))
         found = _solve(task)
-    complete = True
-    if found.met:
-        found = _fewer(task, found)
-    else:
-        found, complete = search(task, found, _solve)
-    return result_of(task, found.mass_g, found.last, met=found.met, complete=complete)
+    kept = not any(guard.hard and guard not in task.guards for guard in watch.broken(found.mass_g))
+    return _Kept(task, replace(found, met=found.met and kept))
 
 
 def _fewer(task: Task, found: Found) -> Found:
     """Give the answer with fewer lines moved where that costs next to nothing: small moves are what steps left behind."""
     moved = np.abs(found.mass_g - task.start_g) > task.problem.step_g / 2
-    allowed = len(task.problem.targets) + SPARE_LINES
+    allowed = len(task.problem.targets) + max(SPARE_LINES, sum(guard.hard for guard in task.guards))
     if task.chases or moved.sum() <= allowed:
         return found
     moves = found.mass_g - task.start_g
@@ -85,13 +122,27 @@ def _fewer(task: Task, found: Found) -> Found:
     ends = np.minimum(found.mass_g - task.low_g, task.high_g - found.mass_g) < task.problem.step_g
     if count >= moved.sum() or (moved & ends).sum() > allowed:
         return found  # what had to run to its end is not what steps left behind
+    dearest = LITTLE_DEARER * _merit(task, task.look(found.mass_g), 0.0)
+    for lines in range(allowed, count + 1):
+        other = _of_lines(task, found, order[:lines])
+        if other.met and _merit(task, task.look(other.mass_g), 0.0) <= dearest:
+            return other
+    return found
+
+
+def _of_lines(task: Task, found: Found, lines: np.ndarray) -> Found:
+    """Solve again with some lines alone; where that misses by next to nothing, a step of the scale may still meet it."""
     fixed = np.ones(task.start_g.size, dtype=bool)
-    fixed[order[:count]] = False
+    fixed[lines] = False
     still = np.clip(task.start_g, task.low_g, task.high_g)
     narrow = replace(task, low_g=np.where(fixed, still, task.low_g), high_g=np.where(fixed, still, task.high_g))
-    other = _solve(narrow)
-    dearest = LITTLE_DEARER * _merit(task, task.look(found.mass_g), 0.0)
-    return other if other.met and _merit(task, task.look(other.mass_g), 0.0) <= dearest else found
+    other = _solve(narrow, found.mass_g)
+    if other.met or other.missed > NEARLY:
+        return other
+    narrow = replace(narrow, slack_g=unseen(narrow, other.last))
+    near_g = nudged(narrow, other.mass_g)
+    missed = narrow.hard_shortfall(narrow.values(near_g))
+    return Found(near_g, other.last, missed, met=bool(missed <= MET_WITHIN))
 
 
 def _solve(task: Task, begin_g: FloatArray | None = None) -> Found:

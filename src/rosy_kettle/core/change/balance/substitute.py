@@ -25,10 +25,10 @@ from rosy_kettle.core.safety.rules.use import FOOD_ALLERGENS
 __all__ = ["HELD_BY_ROLE", "KEPT_SATURATION", "Substitute", "substitutes", "swap_in", "with_substitute"]
 
 HELD_BY_ROLE = {
-    "acid": "fizz.co2_l", "base": "fizz.co2_l", "surfactant": "lather.active_g", "starch": "firmness.at_20_c",
-    "clay": "firmness.at_20_c", "milk": "feel.cloud", "salt": "mass_g", "butter": "firmness.at_20_c", "wax": "firmness.at_20_c",
+    "acid": "fizz.brisk_co2_l", "base": "fizz.co2_l", "surfactant": "lather.active_g", "starch": "firmness.at_20_c",
+    "clay": "firmness.at_20_c", "milk": "feel.cloud", "salt": "mass_g", "butter": "mass_g", "wax": "firmness.at_20_c",
     "oil": "feel.oil_g", "humectant": "dough.saturation", "binder": "dough.saturation", "emulsifier": "feel.free_oil_g",
-    "additive": "mass_g", "colorant": "mass_g", "fragrance": "mass_g", "decoration": "mass_g", "preservative": "mass_g",
+    "additive": "mass_g", "colorant": "feel.tint", "fragrance": "mass_g", "decoration": "mass_g", "preservative": "mass_g",
 }  # fmt: skip
 """What a line of each role is there for, and so what its substitute should hold; common practice."""
 STANDS_IN = {
@@ -54,6 +54,11 @@ HAZARDS = {
     "cationic": "it curdles with a foamer",
 }
 """What keeps an ingredient at the end of the list, by nature."""
+BODY = frozenset({"butter", "oil", "wax", "starch", "clay", "base", "acid", "salt", "milk"})
+"""Roles that give a piece its body: next to nothing in their place is no stand-in."""
+LEAST_LEFT = 0.25  # of a line's mass: less of a stand-in is none [-]; common practice
+KEPT_TOGETHER = {"butter": ("feel.oil_g", "firmness.at_20_c")}
+"""What a stand-in of a role holds besides, within a change a maker would notice: a butter's oil and its hold."""
 CHILDREN = "where children help at the bench: no dust to breathe, no foam of its own"
 MOST_TIMES = 4.0  # a substitute beyond this many times the mass is none [-]
 KEPT_SATURATION = 0.05  # how far S may move with a swap [-]
@@ -146,10 +151,13 @@ def _against(
         return hazard
     if before_g[at] > BULK_SHARE * before_g.sum() and moved[at] < BULK_KEPT * before_g[at]:
         return f"{100 * (1 - moved[at] / before_g[at]):.0f} % of the bulk would be gone"
+    if moved[at] < LEAST_LEFT * before_g[at] and swapped[at].role in BODY:
+        return f"hardly any of it would be left: {moved[at]:.1f} g in place of {before_g[at]:.1f} g"
     weighed, _ = weigh_formula(formula, tables)
     watch = watch_of(BalanceProblem(formula, ()), tables, [item.ingredient for item in weighed], before_g)
     broken = replace(watch, items=tuple(swapped)).broken(moved)
-    return next((f"out of line: {guard.why}" for guard in broken if guard.hard), "")
+    settled = "dough.saturation"  # the other lines take the dough back to where it was, once it is swapped in
+    return next((guard.against() for guard in broken if guard.hard and guard.target.reading != settled), "")
 
 
 def _judge(
@@ -175,15 +183,22 @@ def _judge(
         min(9.0, abs((math.inf if e.after is None else e.after) - e.before) / notable(e.reading, 1.0)) for e in effects
     )
     tags = tables.safety.tags.get(candidate.reference_id)
+    holds = bool(abs(float(after[0]) - wish) <= NEAR * visible) and _together(items[at], effects)
     return Substitute(
         ingredient=candidate.id, name=candidate.short_name, role=candidate.role, before_g=start_g, after_g=float(moved[at]),
-        held=reading, holds=bool(abs(float(after[0]) - wish) <= NEAR * visible), disturbance=float(disturbance),
+        held=reading, holds=holds, disturbance=float(disturbance),
         price_per_kg=_price(candidate, tables), cost_per_piece_change=change, dust_hazard=candidate.dust_hazard,
         vegan=candidate.vegan, why_not=_against(formula, tables, swapped, mass_g, moved, at),
         note=CHILDREN if candidate.id == WAY_OUT and items[at].has("surfactant-powder") else "",
         allergen_tags=tuple(sorted((tags.tags if tags else frozenset()) & FOOD_ALLERGENS)),
         effects=effects,
     )  # fmt: skip
+
+
+def _together(line: Ingredient, effects: Sequence[Effect]) -> bool:
+    """Whether what a line of its role holds besides is held too."""
+    also = [each for each in effects if each.reading in KEPT_TOGETHER.get(line.role, ())]
+    return all(each.after is not None and abs(each.after - each.before) <= notable(each.reading, 1.0) for each in also)
 
 
 def _price(item: Ingredient, tables: Tables) -> str | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -9,7 +10,7 @@ import numpy as np
 
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.change.balance.aims import Aims, aims_of
-from rosy_kettle.core.change.balance.effort import binder_ceiling_g, binds, bounds_of, dearness
+from rosy_kettle.core.change.balance.effort import binder_ceiling_g, binds, bounds_of, dearness, is_fixed
 from rosy_kettle.core.change.balance.guards import Guard
 from rosy_kettle.core.change.balance.problem import OBJECTIVES, BalanceProblem
 from rosy_kettle.core.errors import InputError
@@ -19,11 +20,13 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["ELASTIC_WEIGHT", "Point", "Task", "task_of", "unseen", "with_masses", "with_masses_at"]
+__all__ = ["ELASTIC_WEIGHT", "GUARD_GIVES", "Point", "Task", "task_of", "unseen", "with_masses", "with_masses_at"]
 
 SMALLEST_SIZE = 0.01  # a line counts as at least this share of the batch when changes are weighed [-]
 UNMOVED_G = 1e-9  # [g]
 ELASTIC_WEIGHT = 100.0  # cost of missing a target by its own size, against changing all of the batch [-]
+GUARD_WEIGHT = 10 * ELASTIC_WEIGHT  # the same for a hard guard: an answer that misses its wish keeps the maker's sense [-]
+GUARD_GIVES = 2e-4  # of a guard's own size: what rounding to the scale may leave [-]
 SIDE_WEIGHT = 2.0  # the same for a side effect: it counts, but it does not stand in the way of a wish [-]
 ROUNDED_TWICE = 1.5  # two lines may be rounded the same way [-]
 UNREADABLE = 10.0  # a reading that cannot be said counts as missed by this many times its size [-]
@@ -113,8 +116,8 @@ class Task:
         return np.where(np.isnan(missed), UNREADABLE, np.where(missed <= self.slack_g + UNMOVED_G, 0.0, missed) / self.scales)
 
     def hard_shortfall(self, values: FloatArray) -> float:
-        """Say how far the worst of the targets and hard guards is missed against its own size."""
-        return float(self.shortfall(values)[self.hard].max(initial=0.0))
+        """Say how far the worst of the targets and hard guards is missed against its own size, guards counting more."""
+        return float((self.shortfall(values) * self.elastic / ELASTIC_WEIGHT)[self.hard].max(initial=0.0))
 
     def ends(self, margin: float) -> tuple[FloatArray, FloatArray]:
         """Give both ends of every band, drawn in by a margin against each target's size."""
@@ -163,6 +166,8 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
     factor = _scaling(problem, weighed)
     method = tables.method_of(problem.formula)
     binder_g = factor * sum(item.mass_g for item in weighed if binds(item.ingredient, method))
+    if any(binds(item.ingredient, method) and is_fixed(item, problem) for item in weighed):
+        binder_g = math.inf  # what may not move is not outgrown by another liquid: it only cannot grow with it
     ceilings = [binder_ceiling_g(item.ingredient, method, binder_g) for item in weighed]
     bounds = [bounds_of(item, problem, factor, ceiling_g) for item, ceiling_g in zip(weighed, ceilings, strict=True)]
     low_g, high_g = np.array([each[0] for each in bounds]), np.array([each[1] for each in bounds])
@@ -174,7 +179,7 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
         problem, tables, ids, tuple(item.position for item in weighed), start_g, low_g, high_g,
         size_g=np.maximum(start_g, SMALLEST_SIZE * start_g.sum()),
         before_g=before_g, up_cost=up_cost, down_cost=down_cost, guards=tuple(guards),
-        elastic=np.array([ELASTIC_WEIGHT] * len(problem.targets) + [ELASTIC_WEIGHT if g.hard else SIDE_WEIGHT for g in guards]),
+        elastic=np.array([ELASTIC_WEIGHT] * len(problem.targets) + [GUARD_WEIGHT if g.hard else SIDE_WEIGHT for g in guards]),
         low=np.array([-np.inf if target.low is None else target.low for target in ends]),
         high=np.array([np.inf if target.high is None else target.high for target in ends]),
         scales=np.array([max(abs(t.low or 0.0), abs(t.high or 0.0), LEAST_SCALE) for t in ends]),
@@ -201,13 +206,17 @@ def unseen(task: Task, point: Point) -> FloatArray:
     Returns
     -------
     FloatArray
-        Shape (m,) [each its own unit]; zero for bands and limits
+        Shape (m,) [each its own unit]; zero for wished bands and limits, next to nothing for guards
     """
     free = task.high_g > task.low_g
     steepest = np.abs(np.nan_to_num(point.slopes[: task.scales.size]) * free).max(axis=1, initial=0.0)
     exact = task.low == task.high
     mass = np.array([path == "mass_g" for path in task.aims.paths[: task.scales.size]], dtype=bool)
-    return np.where(mass, task.problem.step_g, np.where(exact, ROUNDED_TWICE * task.problem.step_g / 2 * steepest, 0.0))
+    guard = np.arange(task.scales.size) >= len(task.problem.targets)
+    given = np.where(guard, GUARD_GIVES * task.scales, 0.0)
+    return np.where(
+        mass & ~guard, task.problem.step_g, np.where(exact, ROUNDED_TWICE * task.problem.step_g / 2 * steepest, given)
+    )
 
 
 def _scaling(problem: BalanceProblem, weighed: Sequence[Weighed]) -> float:
@@ -215,7 +224,7 @@ def _scaling(problem: BalanceProblem, weighed: Sequence[Weighed]) -> float:
     wish = next((target for target in problem.targets if target.reading == "mass_g"), None)
     if wish is None:
         return 1.0
-    fixed = [item.line.poured_g is not None or item.line.locked or item.ingredient.id in problem.locks for item in weighed]
+    fixed = [is_fixed(item, problem) for item in weighed]
     total_g = sum(item.mass_g for item in weighed)
     fixed_g = sum(item.line.poured_g or item.mass_g for item, is_fixed in zip(weighed, fixed, strict=True) if is_fixed)
     loose_g = sum(item.mass_g for item, is_fixed in zip(weighed, fixed, strict=True) if not is_fixed)

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from rosy_kettle.core.change.why.lines import lines_of
+from rosy_kettle.core.change.why.lines import lines_of, portion_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Formula, Tables
 
@@ -26,7 +26,7 @@ class Contribution:
     """The reading as it is, less the reading without this line."""
 
 
-def contributions(formula: Formula, tables: Tables, reading: str) -> tuple[Contribution, ...]:
+def contributions(formula: Formula, tables: Tables, reading: str, portion: int = 0) -> tuple[Contribution, ...]:
     """Return what each line does to a reading, the strongest first.
 
     Parameters
@@ -37,6 +37,8 @@ def contributions(formula: Formula, tables: Tables, reading: str) -> tuple[Contr
         Reference tables
     reading : str
         Dotted path of a reading that is one number
+    portion : int
+        Whose dough is looked at, where the reading belongs to a dough and there are several [-]
 
     Returns
     -------
@@ -51,6 +53,9 @@ def contributions(formula: Formula, tables: Tables, reading: str) -> tuple[Contr
     lines = lines_of(formula, tables)
     aims = lines.aims((reading,), formula, tables)
     whole = float(aims.at(lines.mass_g, sloped=False)[0][0])
+    if math.isnan(whole) and len(formula.portions) > 1:
+        dough_alone, before = portion_of(formula, portion)
+        return tuple(replace(each, position=each.position + before) for each in contributions(dough_alone, tables, reading))
     if math.isnan(whole):
         raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
     found = []

@@ -4,17 +4,20 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from rosy_kettle.core.change.balance.aims import Aims
+from rosy_kettle.core.change.balance.guards import Watch, watch_of
 from rosy_kettle.core.change.balance.one_line import mass_for
-from rosy_kettle.core.change.why.lines import Lines, lines_of
+from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
+from rosy_kettle.core.change.sense import moved_share
+from rosy_kettle.core.change.why.lines import Lines, lines_of, portion_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.readings.registry import notable, watched, watched_paths
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Method, Tables
 
 __all__ = ["Effect", "Lever", "effects_between", "levers"]
 
@@ -31,6 +34,9 @@ CLOSE, NEAR = 0.02, 0.5  # of a noticeable change: what is sought, and what is o
 NO_LEVERS = frozenset({"colorant", "fragrance", "decoration", "preservative"})
 """Nobody mends a dough with these."""
 WATERY = frozenset({"distilled-water", "witch-hazel-distillate"})
+BULK_SHARE, BULK_KEPT = 0.10, 0.70  # a line above this share is bulk, and this much of its mass is to stay [-]; common practice
+WATERY_FROM = 0.2  # of water in it, a liquid brings water onto an acid [-]
+MOVES_WEIGH, LEAVING_OUT = 10.0, 5.0  # what moving all of the batch, and leaving a line out, weigh [noticed changes]; estimate
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,11 +67,16 @@ class Lever:
     """How much the other readings move, in changes a maker would notice."""
     effects: tuple[Effect, ...]
     message: str
+    why_not: str = ""
+    """What a maker would have against it; "" where nothing speaks against it."""
+    effort: float = 0.0
+    """How late a maker would try it: what it disturbs, how much it moves, whether it takes out what the formula is made of."""
 
 
 def levers(
-    formula: Formula, tables: Tables, reading: str, low: float | None, high: float | None, also: Sequence[str] = ()
-) -> tuple[Lever, ...]:
+    formula: Formula, tables: Tables, reading: str, low: float | None, high: float | None, also: Sequence[str] = (),
+    portion: int = 0,
+) -> tuple[Lever, ...]:  # fmt: skip
     """Return the single changes that bring a reading to the middle of a band, those that disturb least first.
 
     Parameters
@@ -82,6 +93,8 @@ def levers(
         Upper end [reading's unit]
     also : Sequence
         Further ingredients to try
+    portion : int
+        Whose dough is looked at, where the reading belongs to a dough and there are several [-]
 
     Returns
     -------
@@ -100,10 +113,17 @@ def levers(
     lines = lines_of(formula, tables, (*SHELF, *also))
     aims = lines.aims((reading, *watched_paths()), formula, tables)
     values = aims.at(lines.mass_g, sloped=False)[0]
+    if math.isnan(values[0]) and len(formula.portions) > 1:
+        dough_alone, before = portion_of(formula, portion)
+        found_there = levers(dough_alone, tables, reading, low, high, also)
+        return tuple(replace(each, position=None if each.position is None else each.position + before) for each in found_there)
     if math.isnan(values[0]):
         raise InputError(f"{reading} cannot be said for this formula as it is.", quantity="reading", value=reading)
     wish = _wish(reading, float(values[0]), low, high, notable(reading, abs(float(values[0])) * 0.1 or 1.0))
-    wanted = tables.method_of(formula).wanted
+    method = tables.method_of(formula)
+    wanted = method.wanted
+    aimed = BalanceProblem(formula, (Target(reading, low, high),))
+    watch = watch_of(aimed, tables, lines.ingredients, lines.mass_g)
     dough = (wanted.saturation_low, wanted.saturation_high)
     locked = {position for position, line in enumerate(formula.lines) if line.locked or line.poured_g is not None}
     found = []
@@ -112,8 +132,30 @@ def levers(
             continue
         target_g = _search(aims, lines, index, wish)
         if target_g is not None:
-            found.append(_lever(aims, lines, index, target_g, values, (low, high), reading, dough))
-    return tuple(sorted(found, key=lambda each: (not each.reaches, each.disturbance)))
+            lever = _lever(aims, lines, index, target_g, values, (low, high), reading, dough)
+            found.append(_weighed(lever, lines, index, watch, method))
+    return tuple(sorted(found, key=lambda each: (bool(each.why_not), not each.reaches, each.effort)))
+
+
+def _weighed(lever: Lever, lines: Lines, index: int, watch: Watch, method: Method) -> Lever:
+    """Say what a maker would have against a lever, and how late it would be tried."""
+    mass_g, item = lines.mass_g.copy(), lines.ingredients[index]
+    mass_g[index] = lever.after_g
+    batch_g, before_g = float(lines.mass_g.sum()), lever.before_g
+    bulk_gone = before_g > BULK_SHARE * batch_g and lever.after_g < BULK_KEPT * before_g
+    adds_water = not method.kneaded and lever.after_g > before_g and item.water_fraction is not None and item.is_liquid
+    onto_acid = adds_water and (item.water_fraction or 0.0) > WATERY_FROM and _acid_fizzes(lines)
+    broken = next((guard for guard in watch.broken(mass_g) if guard.hard), None)
+    why_not = broken.against() if broken else "its water would meet the acid" if onto_acid else ""
+    if not why_not and bulk_gone:
+        why_not = f"{100 * (1 - lever.after_g / before_g):.0f} % of the bulk would be gone"
+    effort = lever.disturbance + MOVES_WEIGH * moved_share(lines.mass_g, mass_g) + (LEAVING_OUT if lever.after_g == 0 else 0.0)
+    return replace(lever, why_not=why_not, effort=effort)
+
+
+def _acid_fizzes(lines: Lines) -> bool:
+    there = [item for item, mass_g in zip(lines.ingredients, lines.mass_g, strict=True) if mass_g > 0]
+    return any(item.role == "acid" and item.has("fast-acid") for item in there) and any(item.role == "base" for item in there)
 
 
 def _wish(reading: str, value: float, low: float | None, high: float | None, step: float) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -13,7 +13,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 
-__all__ = ["Lines", "lines_of"]
+__all__ = ["Lines", "lines_of", "portion_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +27,26 @@ class Lines:
     def aims(self, paths: Sequence[str], formula: Formula, tables: Tables) -> Aims:
         """Look at some readings of these lines."""
         return aims_of(paths, formula, tables, self.ingredients)
+
+
+def portion_of(formula: Formula, portion: int) -> tuple[Formula, int]:
+    """Return one portion as a formula of its own, and how many lines stand before it.
+
+    Parameters
+    ----------
+    formula : Formula
+        The formula as typed
+    portion : int
+        Which; one that is not there is the first [-]
+
+    Returns
+    -------
+    tuple
+        The formula of that dough alone, number of lines before its first [-]
+    """
+    at = portion if 0 <= portion < len(formula.portions) else 0
+    before = sum(len(each.lines) for each in formula.portions[:at])
+    return replace(formula, portions=(formula.portions[at],)), before
 
 
 def lines_of(formula: Formula, tables: Tables, also: Sequence[str] = ()) -> Lines:
