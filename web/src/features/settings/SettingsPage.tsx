@@ -334,7 +334,7 @@ function Hours({ typed, put }: { typed: Settings; put: (some: Partial<Settings>)
   return (
     <section aria-label="Hours of the workshop">
       <h2 className="text-label italic text-soft">Hours of the workshop</h2>
-      <label className="text-body">
+      <label className="block pb-2 pt-1 text-body">
         by the clock of{" "}
         <select
           className="written text-body"
