@@ -10,7 +10,7 @@ from rosy_kettle.api import put_studio
 from rosy_kettle.store import Studio
 from tests.odd_walk import came_back, read_all, walk, write_routes
 
-REQUESTS = 1_300
+REQUESTS = 700
 """About twenty seconds; `make prove` asks twenty thousand times."""
 
 

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from tests.serving import Server
 
 Answer = dict[str, Any]
+CONFLICT = 409
 PATIENCE_S = 15.0
 
 
@@ -73,6 +74,9 @@ class BenchDriver:
         while not until(step := state["steps"][state["current"]]):
             event = {"after": state["seq"], "event": next_event(state)}
             answer = self.page.request.post(f"{self.server.address}/api/batches/{self.batch_id}/events", data=event)
+            if answer.status == CONFLICT:  # the page itself has told something meanwhile: from where it stands now
+                state = self.batch()["state"]
+                continue
             assert answer.ok, answer.text()
             state = answer.json()["state"]
         self.page.reload()
