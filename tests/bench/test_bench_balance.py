@@ -32,7 +32,7 @@ def problem_of(targets: tuple[str, ...]) -> BalanceProblem:
 @pytest.mark.parametrize("targets", [TARGETS, WITH_PH], ids=["without_ph", "with_ph"])
 def test_balance_25_lines_6_targets(benchmark: BenchmarkFixture, tables: Tables, targets: tuple[str, ...]) -> None:
     result = benchmark.pedantic(balance, args=(problem_of(targets), tables), rounds=ROUNDS, iterations=1, warmup_rounds=2)
-    assert result.status == "solved"
+    assert result.status == "another-formula", "twenty-five lines by their number are no formula; more than a third of them moves"
 
 
 @pytest.mark.parametrize("targets", [TARGETS, WITH_PH], ids=["without_ph", "with_ph"])
