@@ -77,7 +77,7 @@ def _settings(connection: sqlite3.Connection) -> Iterator[Oddity]:
     row = connection.execute("SELECT said FROM settings").fetchone()
     try:
         kept = {} if row is None else json.loads(row[0])
-    except ValueError:
+    except (TypeError, ValueError):
         kept = None
     names = not_understood(kept) if isinstance(kept, dict) else ("all of them",)
     for name in names:

@@ -49,7 +49,7 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
     Returns
     -------
     BalanceResult
-        solved, or infeasible with the targets in conflict; always evaluated with the true model after rounding
+        solved, another-formula, or infeasible with the targets in conflict; always evaluated with the true model after rounding
 
     Raises
     ------
