@@ -33,8 +33,11 @@ class DecimalText(TypeDecorator[Decimal]):
         return None if value is None else str(value)
 
     def process_result_value(self, value: str | None, dialect: object) -> Decimal | None:  # noqa: ARG002 - as above
-        """Return what was meant."""
-        return None if value is None else Decimal(value)
+        """Return what was meant; None where another hand left something that is no amount."""
+        try:
+            return None if value is None else Decimal(value)
+        except (ArithmeticError, TypeError, ValueError):
+            return None
 
 
 class OwnIngredientRow(Base):
@@ -59,7 +62,8 @@ class IngredientPriceRow(Base):
     __table_args__ = (CheckConstraint("price_per_kg <> ''", name="price_not_empty"),)
 
     ingredient_id: Mapped[str] = mapped_column(primary_key=True)
-    price_per_kg: Mapped[Decimal] = mapped_column(DecimalText)
+    price_per_kg: Mapped[Decimal | None] = mapped_column(DecimalText, nullable=False)
+    """None only where it cannot be read."""
     breaks: Mapped[list[list[str]]] = mapped_column(JsonList, default=list)
     """Pairs of amount from which [kg] and price [currency/kg], as decimal text, smallest amount first."""
     currency: Mapped[str] = mapped_column(default="USD")
@@ -88,7 +92,10 @@ def list_prices(session: Session) -> list[IngredientPriceRow]:
 
 def breaks_of(row: IngredientPriceRow) -> tuple[PriceBreak, ...]:
     """Return what larger amounts cost, smallest amount first."""
-    return tuple(PriceBreak(Decimal(from_kg), Decimal(price)) for from_kg, price in row.breaks)
+    try:
+        return tuple(PriceBreak(Decimal(from_kg), Decimal(price)) for from_kg, price in row.breaks)
+    except (ArithmeticError, TypeError, ValueError):  # of another version: the price alone stands
+        return ()
 
 
 def list_synonyms(session: Session) -> list[IngredientSynonymRow]:

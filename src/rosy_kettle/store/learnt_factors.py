@@ -31,7 +31,7 @@ def list_accepted(session: Session) -> list[LearntFactorRow]:
 
 def accepted_factors(session: Session) -> dict[str, float]:
     """Return what is accepted, by id."""
-    return {row.id: row.yours for row in list_accepted(session)}
+    return {row.id: row.yours for row in list_accepted(session) if isinstance(row.yours, float | int)}
 
 
 def accept_factor(session: Session, id_: str, yours: float, said: str) -> None:

@@ -24,6 +24,9 @@ def studio_prices(session: Session, settings: StudioSettings) -> Prices:
     breaks: dict[str, tuple[PriceBreak, ...]] = {}
     unsaid: dict[str, str] = {}
     for row in list_prices(session):
+        if row.price_per_kg is None:
+            unsaid[row.ingredient_id] = "its price cannot be read; type it anew"
+            continue
         rate = _rate(settings.rates, row.currency, currency)
         if rate is None:
             unsaid[row.ingredient_id] = (

@@ -60,19 +60,30 @@ def by_lots(tables: Tables, lots: Mapping[str, LotRow]) -> Tables:
     for id_, lot in lots.items():
         if id_ in tables.ingredients:
             item = tables.ingredients[id_]
-            if lot.certificate:
-                papers[id_] = Certificate(**lot.certificate)
-            figures: dict[str, Any] = {name: lot.properties[name] for name in SHEET_PROPERTIES if name in lot.properties}
+            paper = _paper(lot)
+            if paper is not None:
+                papers[id_] = paper
+            figures: dict[str, Any] = {
+                name: lot.properties[name] for name in SHEET_PROPERTIES if isinstance(lot.properties.get(name), int | float)
+            }  # fmt: skip
             changed[id_] = replace(item, **figures)
             told = ", ".join(f"{SHEET_PROPERTIES[name]} {value:.0%}" for name, value in figures.items())
             papers_said = [told] if told else []
-            papers_said += ["limit, flash point and allergens"] if lot.certificate else []
+            papers_said += ["limit, flash point and allergens"] if paper is not None else []
             if papers_said:
                 said[id_] = f"{item.short_name}: {', '.join(papers_said)} by the sheet of lot {lot.code}."
     certificates = dict(tables.certificates) | papers
     return replace(
         tables, ingredients=dict(tables.ingredients) | changed, certificates=certificates, sheets=dict(tables.sheets) | said
     )
+
+
+def _paper(lot: LotRow) -> Certificate | None:
+    """Return the certificate of a lot; None where it has none, or one of another version."""
+    try:
+        return Certificate(**lot.certificate) if lot.certificate else None
+    except TypeError:
+        return None
 
 
 def current_tables(studio: Studio) -> Tables:
