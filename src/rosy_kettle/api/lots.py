@@ -168,7 +168,8 @@ def _lot(row: LotRow, known: Mapping[str, Ingredient]) -> LotAnswer:
         code=row.code, supplier=row.supplier,
         bought_on=row.bought_on, price=None if row.price is None else str(row.price), currency=row.currency,
         quantity_g=row.quantity_g, left_g=row.left_g, best_before=row.best_before, opened_on=row.opened_on,
-        properties=row.properties, certificate=row.certificate, said=said_of(row),
+        properties={name: said for name, said in row.properties.items() if isinstance(said, int | float)},
+        certificate=row.certificate, said=said_of(row),
     )  # fmt: skip
 
 

@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import TypeVar
+from typing import Any, TypeVar
 
-__all__ = ["NOT_UNDERSTOOD", "each_alone"]
+__all__ = ["NOT_UNDERSTOOD", "each_alone", "passed_over"]
 
 NOT_UNDERSTOOD = (LookupError, TypeError, ValueError, AttributeError, ArithmeticError, StopIteration, RuntimeError)
 """How reading a row of another version, or of another hand, may end; a generator hands on StopIteration as RuntimeError."""
 
 One = TypeVar("One")
 Made = TypeVar("Made")
+
+
+def passed_over(_row: object, _error: Exception) -> list[Any]:
+    """Return nothing in place of a row that is not understood: ``check`` names it, its own page says why."""
+    return []
 
 
 def each_alone(

@@ -6717,11 +6717,8 @@ export interface components {
             batch_id: number | null;
             /** Id */
             id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "bought" | "used" | "stocktake" | "wasted" | "withdrawn";
+            /** Kind */
+            kind: string;
             /** Lot Id */
             lot_id: number;
             /** Mass G */

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field
 
@@ -99,7 +99,8 @@ class MovementAnswer(Response):
     id: int
     lot_id: int
     batch_id: int | None
-    kind: Literal["bought", "used", "stocktake", "wasted", "withdrawn"]
+    kind: str
+    """bought, used, stocktake, wasted or withdrawn; a word of another version is told as it is."""
     mass_g: float
     reason: str
     at: datetime

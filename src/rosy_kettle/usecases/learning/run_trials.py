@@ -27,6 +27,7 @@ from rosy_kettle.store.trial_designs import (
     list_trial_designs,
     list_trial_results,
 )
+from rosy_kettle.usecases.each_alone import each_alone, passed_over
 from rosy_kettle.usecases.formulas.save_formula import store_formula, store_new_formula
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
@@ -208,7 +209,7 @@ def look_at_designs(session: Session, *, query: str, before: int | None, limit: 
     """Return designs as they stand, the newest first."""
     rows = list_trial_designs(session, query=query, before=before, limit=limit)
     results, tables = list_trial_results(session, [row.id for row in rows]), studio_tables(session)
-    return [_looked_at(session, row, results[row.id], tables) for row in rows]
+    return each_alone(rows, lambda some: [_looked_at(session, row, results[row.id], tables) for row in some], passed_over)
 
 
 def look_at_design(session: Session, design_id: int) -> TrialDesign:

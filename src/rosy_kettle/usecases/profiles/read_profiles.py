@@ -17,6 +17,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.store import Studio
 from rosy_kettle.store.glances import cost_of_cheapest_third
 from rosy_kettle.store.profiles import ProfileRow, list_profiles, put_profile
+from rosy_kettle.usecases.each_alone import each_alone, passed_over
 
 __all__ = ["Band", "Profile", "ProfileSettings", "current_profiles", "own_id", "read_profiles", "save_profile"]
 
@@ -94,20 +95,14 @@ def read_profiles(session: Session) -> list[Profile]:
         found.append(Profile(
             data["id"], name, summary, ledger, _bands(bands), ready_made=True, settings=_settings(own), changed=own is not None,
         ))  # fmt: skip
-    found += [
-        Profile(
-            row.id,
-            row.name,
-            row.summary,
-            row.ledger_profile,
-            _bands(row.bands),
-            ready_made=False,
-            settings=_settings(row),
-            changed=True,
-        )
-        for row in stored.values()
-    ]
-    return found
+    return found + each_alone(list(stored.values()), lambda some: [_own(row) for row in some], passed_over)
+
+
+def _own(row: ProfileRow) -> Profile:
+    return Profile(
+        row.id, row.name, row.summary, row.ledger_profile, _bands(row.bands), ready_made=False, settings=_settings(row),
+        changed=True,
+    )  # fmt: skip
 
 
 def save_profile(

@@ -37,6 +37,7 @@ from rosy_kettle.store.test_series import (
     series_begun_with,
 )
 from rosy_kettle.store.tub_tests import TubTestRow, add_tub_test, list_tests_of_series
+from rosy_kettle.usecases.each_alone import each_alone, passed_over
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 from rosy_kettle.usecases.tub.run_test import TubTest, looked_at
 
@@ -208,7 +209,8 @@ def slip_of(session: Session, series_id: int) -> list[SeriesPlace]:
 def look_at_all_series(session: Session, *, query: str, before: int | None, limit: int) -> list[TestSeries]:
     """Return series as they stand, the newest first."""
     tables = studio_tables(session)
-    return [_looked_at(session, row, tables) for row in list_test_series(session, query=query, before=before, limit=limit)]
+    rows = list_test_series(session, query=query, before=before, limit=limit)
+    return each_alone(rows, lambda some: [_looked_at(session, row, tables) for row in some], passed_over)
 
 
 def look_at_series(session: Session, series_id: int) -> TestSeries:

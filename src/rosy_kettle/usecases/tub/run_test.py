@@ -154,4 +154,4 @@ def _blind(row: TubTestRow, series: dict[int, TestSeriesRow]) -> bool:
 
 
 def _dose_g(row: TubTestRow) -> float:
-    return float(row.use["dose_g"] or 0.0)
+    return float(row.use.get("dose_g") or 0.0)
