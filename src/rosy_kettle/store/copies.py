@@ -17,7 +17,6 @@ __all__ = [
     "SIDE_FILES",
     "astray_in",
     "copy_aside",
-    "copy_once",
     "copy_verified",
     "damage_of",
     "leaving_no_log",
@@ -76,7 +75,7 @@ def copy_verified(source: Path, target: Path) -> dict[str, int]:
     return counted
 
 
-def copy_aside(path: Path, word: str) -> Path:
+def copy_aside(path: Path, word: str, *, once: bool = False) -> Path:
     """Copy a studio file beside itself under a name that is not taken, verified, and return where it is.
 
     Parameters
@@ -85,38 +84,22 @@ def copy_aside(path: Path, word: str) -> Path:
         The studio file
     word : str
         What the copy is for, part of its name
+    once : bool
+        Whether a whole copy of the same content that a try before has made will do
 
     Returns
     -------
     Path
         The copy
     """
+    formers = sorted(path.parent.glob(f"studio-{word}-*.sqlite3"), reverse=True) if once else []
+    content = _content_of(path) if formers else ""
+    for former in formers:
+        if not damage_of(former) and _content_of(former) == content:
+            return former
     target = unused_name(path.parent, word)
     copy_verified(path, target)
     return target
-
-
-def copy_once(path: Path, word: str) -> Path:
-    """Copy a studio file aside as `copy_aside` does, unless a whole copy of the same content is there from a try before.
-
-    Parameters
-    ----------
-    path : Path
-        The studio file
-    word : str
-        What the copy is for, part of its name
-
-    Returns
-    -------
-    Path
-        The copy
-    """
-    content = None
-    for former in sorted(path.parent.glob(f"studio-{word}-*.sqlite3"), reverse=True):
-        content = content or _content_of(path)
-        if not damage_of(former) and _content_of(former) == content:
-            return former
-    return copy_aside(path, word)
 
 
 def _content_of(path: Path) -> str:

@@ -22,7 +22,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.store.acknowledged import count_write, mark
-from rosy_kettle.store.copies import copy_once, damage_of, read_only_address
+from rosy_kettle.store.copies import copy_aside, damage_of, read_only_address
 from rosy_kettle.store.durable import to_disk
 from rosy_kettle.store.leftovers import clear_leftovers
 from rosy_kettle.store.lock import StudioLock
@@ -285,7 +285,7 @@ def _migrate(engine: Engine, path: Path) -> None:
         current = MigrationContext.configure(connection).get_current_revision()
     if current != head:
         if current is not None:
-            copy_once(path, f"before-{head}")
+            copy_aside(path, f"before-{head}", once=True)
         config.attributes["engine"] = engine
         command.upgrade(config, "head")
     with engine.connect() as connection:

@@ -33,3 +33,5 @@ def back_up_daily(studio: Studio, stopped: threading.Event, say: Callable[[str],
             back_up_if_due(studio, datetime.now(UTC))
         except WorkbenchError as error:
             say(f"No backup was made: {error.message}")
+        except Exception as error:  # noqa: BLE001 - whatever it was, tomorrow's backup must be tried
+            say(f"No backup was made: {type(error).__name__}: {error}")

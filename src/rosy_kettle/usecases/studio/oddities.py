@@ -83,7 +83,7 @@ def _settings(connection: sqlite3.Connection) -> Iterator[Oddity]:
     for name in names:
         yield Oddity(
             "settings", name, "a setting this version does not know, or cannot read; what is usual stands in for it",
-            f"save the settings, or {REPAIR}", to_set_aside=isinstance(kept, dict),
+            "save the settings" + (f", or {REPAIR}" if isinstance(kept, dict) else ""), to_set_aside=isinstance(kept, dict),
         )  # fmt: skip
 
 

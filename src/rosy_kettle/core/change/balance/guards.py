@@ -10,7 +10,7 @@ import numpy as np
 
 from rosy_kettle.core.change.balance.aims import aims_of
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
-from rosy_kettle.core.change.sense import MASS_KEPT, RULES, ends_of
+from rosy_kettle.core.change.sense import MASS_KEPT, RULES, ends_beside, ends_of
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.models.bath.readings import PH_WANTED
 from rosy_kettle.core.readings.registry import declared, watched_paths
@@ -137,10 +137,7 @@ def watch_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient
         value = now[path]
         if math.isnan(value) or path in aimed:
             continue
-        further = (SLACK if hard else FURTHER) * abs(value)
-        floor = None if low is None else low if value >= low else value - further
-        ceiling = None if high is None else high if value <= high else value + further
-        guards.append(Guard(Target(path, floor, ceiling), hard, why))
+        guards.append(Guard(Target(path, *ends_beside(value, low, high, SLACK if hard else FURTHER)), hard, why))
     guards += _kept(problem, now_of(problem, tables, items, mass_g), aimed)
     if not any(guard.target.reading == "mass_g" for guard in guards) and "mass_g" not in aimed:
         guards.append(Guard(Target("mass_g", *(share * float(mass_g.sum()) for share in MASS_KEPT)), hard=True, why=SIZE))

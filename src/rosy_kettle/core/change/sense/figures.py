@@ -7,9 +7,11 @@ from types import MappingProxyType
 
 from rosy_kettle.core.readings.look import Look
 
-__all__ = ["FIGURES", "LABELS", "figure_at"]
+__all__ = ["FIGURES", "LABELS", "WATER_ON_ACID", "figure_at"]
 
 PERCENT = 100.0
+WATER_ON_ACID = "sense.water_on_acid_pct"
+"""Said only where there is fast acid and soda."""
 
 
 def _water_on_acid_pct(look: Look) -> float | None:
@@ -40,13 +42,13 @@ def _soda_to_acid(look: Look) -> float | None:
 
 
 FIGURES: Mapping[str, Callable[[Look], float | None]] = MappingProxyType({
-    "sense.water_on_acid_pct": _water_on_acid_pct, "sense.alcohol_pct": _alcohol_pct, "sense.soda_to_acid": _soda_to_acid,
+    WATER_ON_ACID: _water_on_acid_pct, "sense.alcohol_pct": _alcohol_pct, "sense.soda_to_acid": _soda_to_acid,
 })  # fmt: skip
 """By the path they are looked at under; none of them is a reading, or can be wished for."""
 
 
 LABELS: Mapping[str, str] = MappingProxyType({
-    "sense.water_on_acid_pct": "Water on the acid", "sense.alcohol_pct": "Alcohol", "sense.soda_to_acid": "Soda to acid",
+    WATER_ON_ACID: "Water on the acid", "sense.alcohol_pct": "Alcohol", "sense.soda_to_acid": "Soda to acid",
 })  # fmt: skip
 
 

@@ -7,11 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from rosy_kettle.core.change.sense.figures import WATER_ON_ACID
 from rosy_kettle.core.records import Method
 
-__all__ = ["RULES", "End", "Rule", "RuleCode", "ends_of"]
+__all__ = ["RULES", "End", "Rule", "RuleCode", "ends_beside", "ends_of"]
 
-RuleCode = Literal["water-on-acid", "alcohol", "spent-acid", "proportion", "fizzing-proportion", "dough", "release"]
+RuleCode = Literal["water-on-acid", "alcohol", "spent-acid", "proportion", "fizzing-proportion", "release"]
 For = Literal["all", "kneaded", "not-kneaded", "melt"]
 
 
@@ -43,7 +44,7 @@ class End:
 ROUNDED = 0.02  # what is out already may be rounded by so much [-]
 PROPORTION = "soda and acid keep the proportion of the method"
 RULES = (
-    Rule("water-on-acid", "sense.water_on_acid_pct", None, 1.5, "no more water comes onto the acid", may_stay=0.0),
+    Rule("water-on-acid", WATER_ON_ACID, None, 1.5, "no more water comes onto the acid", may_stay=0.0),
     Rule("alcohol", "sense.alcohol_pct", None, 3.0, "alcohol stays a spray"),
     Rule("spent-acid", "fizz.prereaction_share", None, 0.03, "the acid is not spent in the bowl"),
     Rule(
@@ -80,11 +81,32 @@ def ends_of(method: Method, now: Mapping[str, float]) -> tuple[End, ...]:
             continue
         if rule.code == "release" and rule.high is not None and value > rule.high:
             continue  # a melt that goes slowly already is wished quicker, not held
-        further = rule.may_stay * abs(value)
-        low = None if rule.low is None else rule.low if value >= rule.low else value - further
-        high = None if rule.high is None else rule.high if value <= rule.high else value + further
-        found.append(End(rule.code, rule.path, low, high, rule.why))
+        found.append(End(rule.code, rule.path, *ends_beside(value, rule.low, rule.high, rule.may_stay), rule.why))
     return tuple(found)
+
+
+def ends_beside(value: float, low: float | None, high: float | None, may_stay: float) -> tuple[float | None, float | None]:
+    """Return the ends an answer keeps: those that are asked, or what the figure is where it lies beyond one already.
+
+    Parameters
+    ----------
+    value : float
+        The figure as it is [its own unit]
+    low : float or None
+        Lower end [its own unit]
+    high : float or None
+        Upper end [its own unit]
+    may_stay : float
+        How much further out it may go where it is out already, as a share of what it is [-]
+
+    Returns
+    -------
+    tuple
+        Lower and upper end [its own unit]
+    """
+    further = may_stay * abs(value)
+    floor = None if low is None else low if value >= low else value - further
+    return floor, None if high is None else high if value <= high else value + further
 
 
 def _applies(rule: Rule, method: Method) -> bool:

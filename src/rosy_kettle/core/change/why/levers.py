@@ -12,7 +12,7 @@ from rosy_kettle.core.change.balance.aims import Aims
 from rosy_kettle.core.change.balance.guards import Watch, watch_of
 from rosy_kettle.core.change.balance.one_line import mass_for
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
-from rosy_kettle.core.change.sense import moved_share
+from rosy_kettle.core.change.sense import WATER_ON_ACID, moved_share
 from rosy_kettle.core.change.why.lines import Lines, lines_of, portion_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
@@ -77,7 +77,7 @@ def levers(
     formula: Formula, tables: Tables, reading: str, low: float | None, high: float | None, also: Sequence[str] = (),
     portion: int = 0,
 ) -> tuple[Lever, ...]:  # fmt: skip
-    """Return the single changes that bring a reading to the middle of a band, those that disturb least first.
+    """Return the single changes that bring a reading to the middle of a band, what a maker would try first before the others.
 
     Parameters
     ----------
@@ -144,18 +144,14 @@ def _weighed(lever: Lever, lines: Lines, index: int, watch: Watch, method: Metho
     batch_g, before_g = float(lines.mass_g.sum()), lever.before_g
     bulk_gone = before_g > BULK_SHARE * batch_g and lever.after_g < BULK_KEPT * before_g
     adds_water = not method.kneaded and lever.after_g > before_g and item.water_fraction is not None and item.is_liquid
-    onto_acid = adds_water and (item.water_fraction or 0.0) > WATERY_FROM and _acid_fizzes(lines)
+    acid_there = any(guard.target.reading == WATER_ON_ACID for guard in watch.guards)
+    onto_acid = adds_water and (item.water_fraction or 0.0) > WATERY_FROM and acid_there
     broken = next((guard for guard in watch.broken(mass_g) if guard.hard), None)
     why_not = broken.against() if broken else "its water would meet the acid" if onto_acid else ""
     if not why_not and bulk_gone:
         why_not = f"{100 * (1 - lever.after_g / before_g):.0f} % of the bulk would be gone"
     effort = lever.disturbance + MOVES_WEIGH * moved_share(lines.mass_g, mass_g) + (LEAVING_OUT if lever.after_g == 0 else 0.0)
     return replace(lever, why_not=why_not, effort=effort)
-
-
-def _acid_fizzes(lines: Lines) -> bool:
-    there = [item for item, mass_g in zip(lines.ingredients, lines.mass_g, strict=True) if mass_g > 0]
-    return any(item.role == "acid" and item.has("fast-acid") for item in there) and any(item.role == "base" for item in there)
 
 
 def _wish(reading: str, value: float, low: float | None, high: float | None, step: float) -> float:
