@@ -222,3 +222,12 @@ def test_settings_that_are_none_are_said(said: str, named: str, app: OpenAPI, se
         put_studio(app, studio)
         assert app.test_client().post("/api/week", json={"days": 7, "seconds": 0, "utc_offset_min": 600}).status_code == 200
         assert named in state_of_studio(studio.path).warnings[0].text
+
+
+def test_a_sound_neighbour_is_never_set_aside_with_an_odd_record(seeded: Path, tmp_path: Path) -> None:
+    """An order of no day takes no order beside it along; tests of a series that is set aside are shown, their codes closed."""
+    odd = ("UPDATE orders SET due_at = 'some day' WHERE id = 1", "UPDATE test_series SET claim = '{}' WHERE id = 1")
+    spoilt(seeded, tmp_path, odd).close()
+    found = check_studio(tmp_path, repair=True, read=read_records)
+    assert {(each.table, each.id) for each in found.set_aside} == {("orders", "1"), ("test_series", "1")}
+    assert found.not_read == ()

@@ -32,7 +32,7 @@ from rosy_kettle.usecases.week.plan_week import (
     take_order,
 )
 
-__all__ = ["blueprint"]
+__all__ = ["blueprint", "order_answer"]
 
 blueprint = part("orders", __name__, "/api", (404, 422))
 
@@ -41,7 +41,7 @@ blueprint = part("orders", __name__, "/api", (404, 422))
 def list_(query: OrderQuery) -> Response:
     with current_studio().reading() as session:
         rows = list_orders(session, query=query.q, state=query.state, before=query.cursor, limit=query.limit + 1)
-        items = [_order(row) for row in rows[: query.limit]]
+        items = [order_answer(row) for row in rows[: query.limit]]
     return respond(OrderList(items=items, next=items[-1].id if len(rows) > query.limit else None))
 
 
@@ -49,7 +49,7 @@ def list_(query: OrderQuery) -> Response:
 def take(body: OrderSave) -> Response:
     asked = OrderTake(body.who, body.formula_id, body.pieces, body.tool, body.due_at, body.note, body.key)
     with current_studio().writing() as session:
-        return respond(_order(take_order(session, asked, datetime.now(UTC))), 201)
+        return respond(order_answer(take_order(session, asked, datetime.now(UTC))), 201)
 
 
 @blueprint.put("/orders/<int:order_id>", summary="Change an order", responses={200: OrderAnswer})
@@ -57,7 +57,7 @@ def change(path: OrderPath, body: OrderChange) -> Response:
     with current_studio().writing() as session:
         now = datetime.now(UTC)
         row = change_order(session, path.order_id, now, state=body.state, starts_at=body.starts_at, free=body.free)
-        return respond(_order(row))
+        return respond(order_answer(row))
 
 
 @blueprint.post("/week", summary="The week of the open orders", responses={200: WeekAnswer})
@@ -74,7 +74,7 @@ def week(body: WeekSave) -> Response:
     ))  # fmt: skip
 
 
-def _order(row: OrderRow) -> OrderAnswer:
+def order_answer(row: OrderRow) -> OrderAnswer:
     return OrderAnswer(
         id=row.id, who=row.who, formula_id=row.formula_id, pieces=row.pieces, tool=row.tool, due_at=row.due_at, note=row.note,
         state=row.state, starts_at=row.starts_at, created_at=row.created_at,
@@ -83,7 +83,7 @@ def _order(row: OrderRow) -> OrderAnswer:
 
 def _planned(each: PlannedOrder) -> PlannedOrderAnswer:
     return PlannedOrderAnswer(
-        order=_order(each.row), name=each.name, batch_g=each.batch_g, bowls=each.bowls, fillings=each.fillings,
+        order=order_answer(each.row), name=each.name, batch_g=each.batch_g, bowls=each.bowls, fillings=each.fillings,
         hands_h=each.hands_h, dry_h=each.dry_h, trays=each.trays,
         starts_at=each.starts_at, hands_end_at=each.hands_end_at, dry_at=each.dry_at, fixed=each.fixed, why_not=each.why_not,
     )  # fmt: skip

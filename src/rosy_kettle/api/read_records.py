@@ -9,15 +9,18 @@ from sqlalchemy import Column, Table, select
 from sqlalchemy.orm import Session
 
 from rosy_kettle.api.app import create_app
+from rosy_kettle.api.orders import order_answer
 from rosy_kettle.store import Studio
 from rosy_kettle.store.base import Base
+from rosy_kettle.store.orders import find_order
+from rosy_kettle.usecases.each_alone import NOT_UNDERSTOOD
 from rosy_kettle.usecases.studio.oddities import KEPT, REPAIR, Oddity
 
 __all__ = ["PAGES", "read_records"]
 
 PAGES: dict[str, tuple[str, ...]] = {
     "formulas": ("/api/formulas/{id}",),
-    "batches": ("/api/batches/{id}", "/api/batches/{id}/record.json", "/api/batches?limit=1&cursor={next}"),
+    "batches": ("/api/batches/{id}", "/api/batches/{id}/record.json"),
     "trays": ("/api/rack/{id}",),
     "tub_tests": ("/api/tub-tests/{id}",),
     "test_series": ("/api/test-series/{id}",),
@@ -26,7 +29,6 @@ PAGES: dict[str, tuple[str, ...]] = {
     "lots": ("/api/lots/{id}",),
     "labels": ("/api/labels/{id}",),
     "practice_runs": ("/api/practice-runs/{id}",),
-    "orders": ("/api/orders?limit=1&cursor={next}",),
 }
 """Where a record is shown, by its table."""
 LISTS = {
@@ -54,7 +56,17 @@ def read_records(studio: Studio, report: Callable[[int, int], None] = lambda _do
         report(done, len(asked))
         for each in _odd(app, table, id_, address):
             found.setdefault((each.table, each.id), each)
-    return list(found.values())
+    return [*found.values(), *_orders(studio)]
+
+
+def _orders(studio: Studio) -> Iterator[Oddity]:
+    """Yield the orders that cannot be told: they have no page of their own, and a list would blame a neighbour."""
+    with studio.reading() as session:
+        for id_ in session.scalars(select(_table("orders").c.id)).all():
+            try:
+                order_answer(find_order(session, id_))
+            except NOT_UNDERSTOOD:
+                yield Oddity("orders", str(id_), "it cannot be told in any list", REPAIR, to_set_aside=True)
 
 
 def _asked(session: Session) -> Iterator[tuple[str, str, str]]:
@@ -62,7 +74,7 @@ def _asked(session: Session) -> Iterator[tuple[str, str, str]]:
     for table, addresses in PAGES.items():
         number: Column[int] = _table(table).c.id
         for id_ in session.scalars(select(number).order_by(number)):
-            yield from ((table, str(id_), address.format(id=id_, next=id_ + 1)) for address in addresses)
+            yield from ((table, str(id_), address.format(id=id_)) for address in addresses)
     for table, address in LISTS.items():
         yield table, "", address
 

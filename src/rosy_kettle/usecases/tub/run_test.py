@@ -150,7 +150,10 @@ def looked_at(session: Session, rows: list[TubTestRow]) -> list[TubTest]:
 
 
 def _blind(row: TubTestRow, series: dict[int, TestSeriesRow]) -> bool:
-    return row.series_id is not None and (row.series_place or 0) >= series[row.series_id].opened
+    if row.series_id is None:
+        return False
+    of = series.get(row.series_id)
+    return of is None or (row.series_place or 0) >= of.opened  # of a series that is set aside the codes stay closed
 
 
 def _dose_g(row: TubTestRow) -> float:
