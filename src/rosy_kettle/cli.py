@@ -13,18 +13,23 @@ import traceback
 from collections.abc import Callable
 from dataclasses import asdict, fields
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import click
 
 from rosy_kettle.core.errors import InputError, WorkbenchError
-from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.records import Ingredient, Tables
 from rosy_kettle.core.records.wishes import OBJECTIVES
 from rosy_kettle.core.safety.rules import STAGES
 from rosy_kettle.files import formula_to_file, read_formula_json
+from rosy_kettle.files.formula_file import load_json
+from rosy_kettle.files.not_understood import formula_keys_left, keys_left
 from rosy_kettle.reference import load_tables
 from rosy_kettle.usecases.formulas.judge_formula import judge_formula
 from rosy_kettle.usecases.labels import USUAL_LABEL_MM
+
+if TYPE_CHECKING:
+    from rosy_kettle.reader import ReadRecipe
 
 __all__ = ["main"]
 
@@ -56,8 +61,9 @@ def commands() -> None:
 @click.option("--stage", type=click.Choice(STAGES), default="formula", show_default=True, help="How far the product is.")
 def evaluate(file: Path, stage: str) -> None:
     """Print every reading of a formula file as JSON."""
-    tables = load_tables()
-    _print_json(asdict(judge_formula(read_formula_json(_read_bytes(file)), tables, stage)))
+    tables, text = load_tables(), _read_bytes(file)
+    told = judge_formula(read_formula_json(text), tables, stage)
+    _print_json(asdict(told) | {"not_understood": formula_keys_left(load_json(text, "formula"))})
 
 
 @commands.command("balance")
@@ -85,12 +91,12 @@ def balance_command(
     from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target  # here: the other commands start sooner
     from rosy_kettle.usecases.formulas.check_formula import check_formula  # as above
 
-    tables = load_tables()
-    formula = check_formula(read_formula_json(_read_bytes(file)), tables)
+    tables, text = load_tables(), _read_bytes(file)
+    formula = check_formula(read_formula_json(text), tables)
     wanted = tuple(parse_target(text) for text in targets)
     limits = dict(_bound(text) for text in bounds)
     problem = BalanceProblem(formula, wanted, objective, frozenset(locks), limits, frees=frozenset(frees), guarded=guarded)
-    _print_json(asdict(balance(problem, tables)))
+    _print_json(asdict(balance(problem, tables)) | {"not_understood": formula_keys_left(load_json(text, "formula"))})
 
 
 def _bound(text: str) -> tuple[str, tuple[float, float]]:
@@ -108,8 +114,7 @@ def _bound(text: str) -> tuple[str, tuple[float, float]]:
 @commands.command()
 def parse() -> None:
     """Read recipe text on standard input and print a formula file."""
-    from rosy_kettle.usecases.formulas.guess_method import guess_method  # here: the other commands need no reader
-    from rosy_kettle.usecases.formulas.parse_recipe import formula_of, notes_of, parse_recipe  # as above
+    from rosy_kettle.usecases.formulas.parse_recipe import parse_recipe  # here: the other commands need no reader
 
     tables = load_tables()
     try:
@@ -117,8 +122,16 @@ def parse() -> None:
     except UnicodeDecodeError as error:
         raise InputError("The text is not UTF-8; save it as UTF-8 and try again.", quantity="text") from error
     recipe = parse_recipe(text, tables)
-    formula = formula_of(recipe)
-    file = formula_to_file(formula_of(recipe, guess_method(formula, tables)))
+    others = [_recipe_data(each, tables) for each in recipe.others]
+    _print_json(_recipe_data(recipe, tables) | ({"others": others} if others else {}))
+
+
+def _recipe_data(recipe: ReadRecipe, tables: Tables) -> dict[str, Any]:
+    """Return one recipe as a formula file with what was guessed and asked; lines nobody knows keep a null ingredient."""
+    from rosy_kettle.usecases.formulas.guess_method import guess_method  # here: the other commands need no reader
+    from rosy_kettle.usecases.formulas.parse_recipe import formula_of, notes_of  # as above
+
+    file = formula_to_file(formula_of(recipe, guess_method(formula_of(recipe), tables)))
     notes = notes_of(recipe)
     if recipe.lines:
         notes.append(f"Method guessed from the ingredients: {file.method}.")
@@ -127,17 +140,19 @@ def parse() -> None:
         for line, source in zip(portion["lines"], read.lines, strict=True):
             line["ingredient"] = source.ingredient
     wished = {"piece": {"wished_pieces": recipe.pieces}} if recipe.pieces else {}
-    _print_json(data | wished | {"notes": notes})
+    return data | wished | {"notes": notes}
 
 
 @commands.command("fit-drying")
 @click.argument("file", type=click.Path(path_type=Path))
 def fit_drying_command(file: Path) -> None:
     """Print when the pieces of a weigh-ins file are dry, as JSON."""
-    from rosy_kettle.files.weigh_ins_file import read_weigh_ins_json  # here: the other commands start sooner
+    from rosy_kettle.files.weigh_ins_file import WeighInsFile, read_weigh_ins_json  # here: the other commands start sooner
     from rosy_kettle.usecases.rack.fit_weigh_ins import fit_weigh_ins  # as above
 
-    _print_json(asdict(fit_weigh_ins(read_weigh_ins_json(_read_bytes(file)), load_tables())))
+    text = _read_bytes(file)
+    told = asdict(fit_weigh_ins(read_weigh_ins_json(text), load_tables()))
+    _print_json(told | {"not_understood": keys_left(WeighInsFile, load_json(text, "weigh-ins"))})
 
 
 @commands.command("learn")
@@ -146,11 +161,14 @@ def learn_command(file: Path) -> None:
     """Print what observations make of the defaults, as JSON."""
     from rosy_kettle.files.observations_file import (  # here: the other commands start sooner
         LARGEST_OBSERVATIONS_BYTES,
+        observation_keys_left,
         read_observations_json,
     )
     from rosy_kettle.usecases.learning.learn_from_file import learn_from_file  # as above
 
-    _print_json(asdict(learn_from_file(read_observations_json(_read_bytes(file, LARGEST_OBSERVATIONS_BYTES + 1)), load_tables())))
+    text = _read_bytes(file, LARGEST_OBSERVATIONS_BYTES + 1)
+    told = asdict(learn_from_file(read_observations_json(text), load_tables()))
+    _print_json(told | {"not_understood": observation_keys_left(load_json(text, "observations", LARGEST_OBSERVATIONS_BYTES))})
 
 
 @commands.command("judge-series")
@@ -158,10 +176,12 @@ def learn_command(file: Path) -> None:
 def judge_series_command(file: Path) -> None:
     """Print what a series of tests says of its claim, as JSON."""
     from rosy_kettle.core.learning.series import judge_series  # here: the other commands start sooner
-    from rosy_kettle.files.series_file import read_series_json  # as above
+    from rosy_kettle.files.series_file import TestSeriesFile, read_series_json  # as above
 
-    series = read_series_json(_read_bytes(file))
-    _print_json(asdict(judge_series(series.claim.claim(), series.figures())))
+    text = _read_bytes(file)
+    series = read_series_json(text)
+    told = asdict(judge_series(series.claim.claim(), series.figures()))
+    _print_json(told | {"not_understood": keys_left(TestSeriesFile, load_json(text, "test series"))})
 
 
 @commands.command("label")
@@ -193,7 +213,7 @@ def label_command(
         "market": market, "texts": [asdict(each) for each in made.texts.texts],
         "missing": [asdict(each) for each in made.texts.missing], "fits": made.fits,
         "smallest": None if smallest is None else {"width_mm": smallest[0], "height_mm": smallest[1]},
-        "width_mm": width_mm, "height_mm": height_mm,
+        "width_mm": width_mm, "height_mm": height_mm, "not_understood": formula_keys_left(load_json(text, "formula")),
     })  # fmt: skip
 
 
@@ -202,11 +222,12 @@ def label_command(
 def diagnose_command(file: Path) -> None:
     """Print why a piece went wrong, by what is known of it, as JSON."""
     from rosy_kettle.core.clinic.diagnose import diagnose  # here: the other commands start sooner
-    from rosy_kettle.files.trouble_file import read_trouble_json  # as above
+    from rosy_kettle.files.trouble_file import read_trouble_json, trouble_keys_left  # as above
     from rosy_kettle.reference import load_troubles  # as above
     from rosy_kettle.usecases.formulas.check_formula import check_formula  # as above
 
-    trouble, tables = read_trouble_json(_read_bytes(file)), load_tables()
+    text, tables = _read_bytes(file), load_tables()
+    trouble = read_trouble_json(text)
     formula_file = trouble.formula_file()
     formula = None if formula_file is None else check_formula(formula_file, tables)
     found = diagnose(trouble.symptom, formula, tables, load_troubles(), trouble.batch, trouble.answers)
@@ -218,7 +239,10 @@ def diagnose_command(file: Path) -> None:
         for cause in found.causes
     ]
     questions = [{"id": each.id, "text": each.text, "choices": list(each.choices)} for each in found.questions]
-    _print_json({"symptom": trouble.symptom, "causes": causes, "questions": questions, "caution": found.caution})
+    left = trouble_keys_left(load_json(text, "trouble"))
+    _print_json({
+        "symptom": trouble.symptom, "causes": causes, "questions": questions, "caution": found.caution, "not_understood": left,
+    })  # fmt: skip
 
 
 @commands.command()

@@ -85,7 +85,7 @@ def test_amount_unit_and_name_are_found(text: str, amount: str, unit: str, ingre
         ("5.3oz (150g) bicarb", "150", "g", "5.3 oz left aside"),
         ("1 cup (220 g) bicarb", "220", "g", "1 cup left aside"),
         ("2 oz avocado oil", "2", "oz", "weight"),
-        ("1 heaping tbsp kaolin", "1", "tbsp", "heaping"),
+        ("1 heaping tbsp kaolin", "0", "g", "up to twice a level one"),
         ("a few drops lavender EO", "3", "drop", "few"),
         ("SLSA, as much as you like", "0", "g", "no amount"),
     ],

@@ -5,12 +5,14 @@ from __future__ import annotations
 from flask import Response
 
 from rosy_kettle.api.part import part
-from rosy_kettle.api.respond import respond
+from rosy_kettle.api.respond import keys_not_understood, respond, told_with
 from rosy_kettle.api.schemas.changes import (
     BalanceAnswer,
     BalanceAsk,
+    BalanceTold,
     ChartsAnswer,
     ChartsAsk,
+    ChartsTold,
     ExplanationAnswer,
     LeverList,
     ReadingAsk,
@@ -50,9 +52,8 @@ def _checked(file: FormulaFile) -> tuple[Formula, Tables]:
 @blueprint.post("/levers", summary="Single changes that bring a reading where it is wanted", responses={200: LeverList})
 def find_levers(body: ReadingAsk) -> Response:
     formula, tables = _checked(body.formula)
-    return respond(
-        LeverList(levers=list(levers(formula, tables, _known(body.reading), body.low, body.high, portion=body.portion)))
-    )
+    found = levers(formula, tables, _known(body.reading), body.low, body.high, portion=body.portion)
+    return respond(LeverList(levers=list(found), not_understood=keys_not_understood(body)))
 
 
 @blueprint.post("/explanations", summary="What a reading is made of", responses={200: ExplanationAnswer})
@@ -67,6 +68,7 @@ def explain(body: ReadingAsk) -> Response:
             constants=constants,
             page=page,
             learnt=[*_learnt(reading), *_by_sheet(formula, tables)],
+            not_understood=keys_not_understood(body),
         )
     )
 
@@ -79,13 +81,14 @@ def find_balance(body: BalanceAsk) -> Response:
     problem = BalanceProblem(
         formula, targets, body.objective, frozenset(body.locks), bounds, frees=frozenset(body.frees), guarded=body.guarded
     )
-    return respond(balance(problem, tables))
+    return respond(told_with(BalanceTold, balance(problem, tables), body))
 
 
 @blueprint.post("/substitutes", summary="What could stand in for a line", responses={200: SubstituteList})
 def find_substitutes(body: SubstituteAsk) -> Response:
     formula, tables = _checked(body.formula)
-    return respond(SubstituteList(substitutes=list(substitutes(formula, tables, body.position, body.held))))
+    found = substitutes(formula, tables, body.position, body.held)
+    return respond(SubstituteList(substitutes=list(found), not_understood=keys_not_understood(body)))
 
 
 @blueprint.post("/swaps", summary="Swap one line and balance with least change", responses={200: SwapAnswer})
@@ -95,7 +98,8 @@ def swap(body: SwapAsk) -> Response:
     line = next(each for each in result.lines if each.position == body.position)
     swapped = with_substitute(formula, body.position, body.ingredient, line.after_g)
     masses = {each.position: each.after_g for each in result.changes if each.position != body.position}
-    return respond(SwapAnswer(result=result, formula=formula_to_file(with_masses_at(swapped, masses))))
+    file = formula_to_file(with_masses_at(swapped, masses))
+    return respond(SwapAnswer(result=result, formula=file, not_understood=keys_not_understood(body)))
 
 
 @blueprint.post("/charts", summary="Curves behind the readings", responses={200: ChartsAnswer})
@@ -103,7 +107,7 @@ def draw(body: ChartsAsk) -> Response:
     formula, tables = _checked(body.formula)
     if body.portion >= max(1, len(formula.portions)):
         raise InputError(f"There is no portion {body.portion + 1}.", quantity="portion", value=body.portion)
-    return respond(charts_of(formula, tables, body.portion))
+    return respond(told_with(ChartsTold, charts_of(formula, tables, body.portion), body))
 
 
 def _learnt(reading: str) -> list[str]:

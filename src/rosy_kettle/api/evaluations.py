@@ -5,8 +5,8 @@ from __future__ import annotations
 from flask import Response
 
 from rosy_kettle.api.part import part
-from rosy_kettle.api.respond import respond
-from rosy_kettle.api.schemas.evaluations import EvaluationAnswer, StageQuery
+from rosy_kettle.api.respond import respond, told_with
+from rosy_kettle.api.schemas.evaluations import EvaluationAnswer, EvaluationTold, StageQuery
 from rosy_kettle.api.schemas.formulas import RecipeAnswer, RecipeLine, RecipeText
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.files import FormulaFile
@@ -22,14 +22,17 @@ blueprint = part("evaluations", __name__, refusals=(422,))
 
 @blueprint.post("/evaluations", summary="All readings of a formula, stored or not", responses={200: EvaluationAnswer})
 def evaluate(query: StageQuery, body: FormulaFile) -> Response:
-    return respond(judge_formula(body, current_tables(current_studio()), query.stage))
+    told = judge_formula(body, current_tables(current_studio()), query.stage)
+    return respond(told_with(EvaluationTold, told, body))
 
 
 @blueprint.post("/recipe-readings", summary="Read pasted recipe text", responses={200: RecipeAnswer})
 def read_recipe(body: RecipeText) -> Response:
     with current_studio().reading() as session:
         tables, learned = studio_tables(session), learned_synonyms(session)
-    recipe = parse_recipe(body.text, tables, learned)
+    first = parse_recipe(body.text, tables, learned)
+    recipes = [first, *first.others]
+    recipe = recipes[min(body.which, len(recipes) - 1)]
     lines = [
         RecipeLine(
             text=line.text, ingredient=line.ingredient, amount=line.amount, unit=line.unit, phase=line.phase,
@@ -39,4 +42,7 @@ def read_recipe(body: RecipeText) -> Response:
         for line in recipe.lines
     ]  # fmt: skip
     method = guess_method(formula_of(recipe), tables)
-    return respond(RecipeAnswer(name=recipe.name, method=method, lines=lines, aside=list(recipe.aside), pieces=recipe.pieces))
+    return respond(RecipeAnswer(
+        name=recipe.name, method=method, lines=lines, aside=list(recipe.aside), pieces=recipe.pieces,
+        recipes=[each.name for each in recipes],
+    ))  # fmt: skip

@@ -143,7 +143,18 @@ def read_formula_json(text: str | bytes) -> FormulaFile:
     InputError
         One sentence naming line and field, if the text is not a formula file.
     """
-    return formula_file_from_data(load_json(text, "formula"))
+    file = formula_file_from_data(load_json(text, "formula"))
+    _refuse_crossed(file)
+    return file
+
+
+def _refuse_crossed(file: FormulaFile) -> None:
+    """Refuse a line that is to weigh at least more than at most; at the Desk both stand in the table and can be mended there."""
+    for number, line in enumerate((line for portion in file.portions for line in portion.lines), 1):
+        if line.min_g is not None and line.max_g is not None and line.min_g > line.max_g:
+            ends = f'"min_g" {line.min_g:g} is above "max_g" {line.max_g:g}'
+            sentence = f"Line {number} ({line.ingredient}): {ends}; lower the one or raise the other."
+            raise InputError(sentence, quantity="min_g", value=line.min_g)
 
 
 def load_json(text: str | bytes, what: str, largest_bytes: int = LARGEST_FILE_BYTES) -> Any:

@@ -9,9 +9,10 @@ from pydantic import Field, TypeAdapter, ValidationError
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import Room
 from rosy_kettle.files.formula_file import FormulaFile, formula_file_from_data, load_json, sentence_from
+from rosy_kettle.files.not_understood import formula_keys_left, keys_left
 from rosy_kettle.files.shape import Celsius, Shape
 
-__all__ = ["LARGEST_OBSERVATIONS_BYTES", "ObservationFile", "read_observations_json"]
+__all__ = ["LARGEST_OBSERVATIONS_BYTES", "ObservationFile", "observation_keys_left", "read_observations_json"]
 
 MOST_OBSERVATIONS = 5_000
 LARGEST_OBSERVATIONS_BYTES = 20_000_000  # each observation brings its formula, some 3 kB
@@ -79,6 +80,11 @@ class ScratchFile(Shape):
 ObservationFile = Annotated[
     FeltFile | RopeFile | DriedFile | PiecesFile | YieldFile | FoamFile | ScratchFile, Field(discriminator="kind")
 ]
+KINDS: dict[str, type[Shape]] = {
+    "felt": FeltFile, "rope": RopeFile, "dried": DriedFile, "pieces": PiecesFile, "yield": YieldFile, "foam": FoamFile,
+    "scratch": ScratchFile,
+}  # fmt: skip
+OF_ALL = frozenset({"format", "version", "observations"})
 ONE: TypeAdapter[Any] = TypeAdapter(ObservationFile)
 
 
@@ -97,6 +103,16 @@ def read_observations_json(text: str | bytes) -> list[tuple[Any, FormulaFile]]:
     if not isinstance(told, list) or len(told) > MOST_OBSERVATIONS:
         raise InputError(f'"observations" is a list of at most {MOST_OBSERVATIONS} things seen.', quantity="observations")
     return [_read(index, each) for index, each in enumerate(told)]
+
+
+def observation_keys_left(data: dict[str, Any]) -> list[str]:
+    """Return the paths of what was not understood of an observations file that was read."""
+    left = [key for key in data if key not in OF_ALL]
+    for index, each in enumerate(data["observations"]):
+        at = f"observations[{index}]"
+        seen = {key: value for key, value in each.items() if key != "formula"}
+        left += [*keys_left(KINDS[each["kind"]], seen, at), *formula_keys_left(each["formula"], f"{at}.formula")]
+    return left[:MOST_OBSERVATIONS]
 
 
 def _read(index: int, data: Any) -> tuple[Any, FormulaFile]:

@@ -6,11 +6,19 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
+from rosy_kettle.core.clinic.facts import ANSWERS
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.files.formula_file import FormulaFile, formula_file_from_data, load_json, sentence_from
+from rosy_kettle.files.not_understood import formula_keys_left, keys_left
 from rosy_kettle.files.shape import Shape
 
-__all__ = ["TroubleFile", "read_trouble_json"]
+__all__ = ["TroubleFile", "read_trouble_json", "trouble_keys_left"]
+
+RECORD_KEYS = frozenset({
+    "id", "formula_id", "version", "name", "method", "batch_g", "pieces", "pieces_now", "created_at", "closed_at", "planned",
+    "made", "bowl", "bowls", "state", "events", "held", "before", "now", "so_far", "watch", "feel", "clock_rate",
+})  # fmt: skip
+"""What a batch record holds; tests compare it with what the studio writes."""
 
 
 class TroubleFile(Shape):
@@ -45,3 +53,12 @@ def read_trouble_json(text: str | bytes) -> TroubleFile:
         return TroubleFile.model_validate(data)
     except ValidationError as error:
         raise InputError(sentence_from(error, data), quantity="file") from error
+
+
+def trouble_keys_left(data: dict[str, Any]) -> list[str]:
+    """Return the paths of what was not understood of a trouble file that was read: its own keys, answers, formula, batch."""
+    answers = data.get("answers") or {}
+    left = [*keys_left(TroubleFile, data), *(f"answers.{key}" for key in answers if key not in ANSWERS)]
+    if data.get("formula"):
+        left += formula_keys_left(data["formula"], "formula")
+    return left + [f"batch.{key}" for key in data.get("batch") or {} if key not in RECORD_KEYS]

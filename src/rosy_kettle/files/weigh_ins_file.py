@@ -59,4 +59,8 @@ def read_weigh_ins_json(text: str | bytes) -> WeighInsFile:
         file = WeighInsFile.model_validate(data)
     except ValidationError as error:
         raise InputError(sentence_from(error, data), quantity="file") from error
+    heaviest_g = max(each.mass_g for each in file.weigh_ins)
+    if file.tare_g > heaviest_g:
+        sentence = f'"tare_g" is {file.tare_g:g} g, more than any pan weighed ({heaviest_g:g} g); give the empty pan, or 0.'
+        raise InputError(sentence, quantity="tare_g", value=file.tare_g)
     return file if formula is None else file.model_copy(update={"formula": formula_file_from_data(formula)})

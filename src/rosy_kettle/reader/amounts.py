@@ -40,8 +40,13 @@ MOST_SMALL_WORDS = 2  # "of a" stands between number and unit at most
 SHORT_CODE = 3  # letters
 LONGEST_UNIT = 4  # words: "cuillère à soupe"
 EACH_WORDS = frozenset({"each", "je", "jeweils", "chacun", "chaque"})
-SIZES = frozenset(
-    "heaping heaped level rounded scant generous big large small good packed full little tiny gehäufte gestrichene bonne".split()
+HEAPED = frozenset("heaping heaped gehäufte gehäufter gehäuften bombée bombées colmada colmadas colma colmo".split())
+"""Sizes of a spoon or a cup that may hold twice as much."""
+SIZES = HEAPED | frozenset(
+    "level rounded scant generous big large small good packed full little tiny gestrichene gestrichener bonne".split()
+)
+HEAPED = frozenset(
+    {"heaping", "heaped", "gehäufte", "gehäufter", "gehäuften", "bombée", "bombées", "colmada", "colmadas", "colma", "colmo"}
 )
 RANGE_WORDS = frozenset({"-", "–", "—", "to", "or", "bis", "oder", "ou", "à", "and", "und", "et"})
 WIDEST_RANGE = 6  # "1 - 200 g" is a number in a list, not a range
@@ -161,7 +166,9 @@ def _amount(tokens: Sequence[Token], at: int) -> tuple[FoundAmount | None, int]:
     if unit is None and start != at:
         return None, at + 1
     made = _made(number, high, unit, times)
-    if size:
+    if size in HEAPED and unit is not None and unit.unit in VOLUME_ML and not made.asked:
+        made = replace(made, asked=f"a {size} {unit.unit} holds up to twice a level one")
+    elif size:
         made = replace(made, notes=(*made.notes, f'"{size}" not counted; weigh it for a true figure'))
     made, behind = _and_a_half(tokens, made, unit, behind)
     made, behind = _times_behind(tokens, made, behind)
@@ -212,7 +219,7 @@ def _unit_behind(tokens: Sequence[Token], at: int) -> tuple[_Unit | None, str, i
         at += 1
     size = ""
     if at < len(tokens) and tokens[at].word in SIZES:
-        size, at = tokens[at].text, at + 1
+        size, at = tokens[at].word, at + 1
     found = _unit_at(tokens, at)
     return (None, "", start) if found is None else (found[0], size, found[1])
 

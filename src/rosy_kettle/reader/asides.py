@@ -6,7 +6,7 @@ import re
 
 from rosy_kettle.reader.numbers import read_number, tokens_of
 
-__all__ = ["cut_negation", "is_total", "is_warning", "wished_pieces"]
+__all__ = ["cut_negation", "is_batch_size", "is_correction", "is_total", "is_warning", "wished_pieces"]
 
 YIELD = re.compile(
     r"\b(?:makes?|making|yields?|yielding|serves|recipe for|enough for|batch of|ergibt|donne|rendement)\b[\s:]*"
@@ -31,7 +31,28 @@ WARNING = re.compile(
 NEGATION = re.compile(
     r"\b(?:not|no|never|without|instead of|rather than|nicht|kein\w*|sans|pas de)\b(?! ?\.? ?\d).*$", re.IGNORECASE
 )
+BATCH_SIZE = re.compile(
+    r"^\W*(?:for|für|pour|per|para|voor|na)?\s*(?:an?|one|eine?n?|une?|una?|um)?\s*"
+    r"(?:batch|recipe|formula|total|whole|size|weight|of|makes|yields?|\W)*\s*\d[\d.,' ]*\s*"
+    r"(?:g|kg|oz|lb|lbs|grams?|gramm|grammes?|kilos?)\b\W*"
+    r"(?:batch|recipe|formula|of dough|dough|total|in total|altogether|teig)?\W*$",
+    re.IGNORECASE,
+)
+FROM_HERE = re.compile(
+    r"^\W*(?:if\b|when\b|wenn\b|falls\b|si\b|se\b|als\b|jeśli\b|in (?:hot|cold|warm|humid|damp|summer|winter)\b|reduce\b|"
+    r"increase\b|decrease\b|swap\b|replace\b|double\b|halve\b)",
+    re.IGNORECASE,
+)
+MORE = re.compile(
+    r"\b(?:more|less|extra|additional|mehr|weniger|plus de|moins de|más|menos|più|meno|meer|minder)\b", re.IGNORECASE
+)
+ONLY_IF = re.compile(
+    r"\b(?:if|when|until|unless|as needed|wenn|falls|bis|nach bedarf|si|jusqu|se necess\w+|als|in (?:summer|winter))\b",
+    re.IGNORECASE,
+)
+TOLD = re.compile(r"^\W*(?:add|use|try|put|take|mix in|stir in|spray|with)\b", re.IGNORECASE)
 MOST_PIECES = 10_000
+LONGEST_SIZE_LINE = 80  # characters
 
 
 def wished_pieces(line: str) -> int | None:
@@ -67,3 +88,23 @@ def cut_negation(text: str) -> tuple[str, str]:
     if found is None or found.start() == 0:
         return text, ""
     return text[: found.start()].rstrip(" ,;(–—-"), found[0].strip(" ,;(–—-")
+
+
+def is_batch_size(line: str) -> bool:
+    """Return whether a line says for how much the recipe is written, and names nothing: "For a 1000 g batch:"."""
+    return len(line) <= LONGEST_SIZE_LINE and BATCH_SIZE.match(line) is not None
+
+
+def is_correction(line: str) -> bool:
+    """Return whether a line says what to change where something is not right, so that it is no part of the list.
+
+    Examples
+    --------
+    >>> is_correction("use 10 % more citric acid if it is too soft")
+    True
+    >>> is_correction("10 g cocoa butter, plus more for dusting")
+    False
+    """
+    if FROM_HERE.match(line):
+        return True
+    return MORE.search(line) is not None and (ONLY_IF.search(line) is not None or TOLD.match(line) is not None)

@@ -29,7 +29,8 @@ FILLERS = frozenset(
     level heaped heaping rounded scant packed generous large small bag box carton jar bottle plus more for dusting sprinkle
     sprinkling scented unscented skin safe finely freshly very warm warmed cooled brand ordinary regular normal
     loose a an de du des d la le les l von vom bio gesiebt geschmolzen geschmolzene fondu fondue
-    tamise tamisee pur reine""".split()
+    tamise tamisee pur reine di do da dos das del della dello degli van z ze en y el los las un una uma poudre polvo polvere
+    poeder proszku po""".split()
 )
 """Words that change nothing about what an ingredient is."""
 SOLID_WORDS = frozenset(
@@ -101,7 +102,14 @@ class NameIndex:
         self._ingredients = ingredients
         self._by_phrase: dict[str, Synonym] = {}
         for item in ingredients.values():
-            for name in (item.id, item.inci, item.name, re.sub(r"\(.*?\)", "", item.name), item.short_name):
+            for name in (
+                item.id,
+                item.inci,
+                re.sub(r"\(.*?\)", "", item.inci),
+                item.name,
+                re.sub(r"\(.*?\)", "", item.name),
+                item.short_name,
+            ):
                 self._by_phrase.setdefault(plain(name), Synonym(name, item.id))
         for synonym in (*synonyms, *learned):
             self._by_phrase[plain(synonym.phrase)] = synonym
@@ -267,7 +275,20 @@ def _fits(item: Ingredient, word: str) -> bool:
 def _is_slip(phrase: str, other: str) -> bool:
     """Whether two names differ by slips of the pen alone: word by word, first letters kept, short words and digits the same."""
     mine, theirs = sorted(phrase.split()), sorted(other.split())
-    return len(mine) == len(theirs) and all(map(_is_slip_of_word, mine, theirs))
+    if len(mine) == len(theirs) and all(map(_is_slip_of_word, mine, theirs)):
+        return True
+    return _is_one_swapped(phrase.split(), other.split())
+
+
+def _is_one_swapped(mine: list[str], theirs: list[str]) -> bool:
+    """Whether all words are the same but for one of four letters with two neighbours swapped: "baking soad"."""
+    if len(mine) != len(theirs) or not any(len(word) >= SHORTEST_FUZZY for word in theirs):
+        return False
+    odd = [(one, two) for one, two in zip(mine, theirs, strict=True) if one != two]
+    if len(odd) != 1:
+        return False
+    one, two = odd[0]
+    return len(one) == len(two) == SHORTEST_FUZZY - 1 and sorted(one) == sorted(two) and OSA.distance(one, two) == 1
 
 
 def _is_slip_of_word(mine: str, theirs: str) -> bool:

@@ -14,6 +14,7 @@ from rosy_kettle.reference.loader import table_rows
 __all__ = ["ReadNumber", "Token", "read_number", "tokens_of", "written"]
 
 TOKEN = re.compile(r"\d+(?:[.,·]\d+)*|(?<![^\s(\[~–—-])[.,]\d+|[^\W\d_]+(?:['’][^\W\d_]+)*|\S")
+DASHES = frozenset("-–—")
 LONGEST_NUMBER = 12  # digits; a longer run is no amount of anything
 FINEST_FRACTION = 64  # no spoon or cup is divided finer
 LARGEST_APART = 16  # of a fraction with spaces around its slash
@@ -93,7 +94,7 @@ def _with_fraction(tokens: Sequence[Token], whole: ReadNumber) -> ReadNumber:
     at = whole.end
     if at >= len(tokens):
         return whole
-    joined = tokens[at].word in AND_WORDS or (tokens[at].text == "-" and _touches(tokens, at))
+    joined = tokens[at].word in AND_WORDS or (tokens[at].text in DASHES and _touches(tokens, at))
     behind = at + 1 if joined else at
     if behind >= len(tokens):
         return whole
@@ -130,6 +131,11 @@ def _fraction(tokens: Sequence[Token], at: int) -> ReadNumber | None:
         return None  # "300 / 150" are two numbers
     if int(bottom) > FINEST_FRACTION or len(top) > 2:  # noqa: PLR2004 - nobody writes 219/54 cup
         return ReadNumber(Fraction(0), end, asked=f"{top}/{bottom} is no measure")
+    if len(top) > 1 and int(bottom) > 1 and 0 < int(top[-1]) < int(bottom):
+        glued = f"{top[:-1]} {top[-1]}/{bottom}"
+        return ReadNumber(
+            Fraction(0), end, asked=f'"{top}/{bottom}" may be {glued} or {float(Fraction(int(top), int(bottom))):g}'
+        )
     if int(bottom) == 0:
         return ReadNumber(Fraction(0), end, asked=f"{top}/{bottom} is no number")
     return ReadNumber(Fraction(int(top), int(bottom)), end, fraction=True)

@@ -5,15 +5,16 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from itertools import pairwise
 
 from rosy_kettle.core.deadline import check_time
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.records import MOST_LINES
 from rosy_kettle.reader.amounts import FoundAmount, find_amounts
-from rosy_kettle.reader.asides import is_total, is_warning, wished_pieces
+from rosy_kettle.reader.asides import is_batch_size, is_correction, is_total, is_warning, wished_pieces
 from rosy_kettle.reader.items import Item, choose, items_of, name_of, without_brackets
+from rosy_kettle.reader.layout import apart, joined, says_which_recipe, without_numbering
 from rosy_kettle.reader.names import NameIndex, NameMatch, plain
+from rosy_kettle.reader.rates import MARK, with_rates_marked
 from rosy_kettle.reader.tidy import plain_text, tidy_line
 
 __all__ = ["ReadLine", "ReadRecipe", "read_recipe"]
@@ -22,8 +23,11 @@ HEADING_WORDS = frozenset(
     """dry wet phase powder powders liquid liquids topping drizzle embed body base main colour colours color colors scent
     melt melted fats butters oils decoration decorations ingredients part step stage core shell frosting icing dough mix
     mixture extras optional binder binders surfactants for the a b c d i ii iii 1 2 3 4 and to finish top second first
-    half outer inner bomb bar scoop truffle wets dries""".split()
+    half outer inner bomb bar scoop truffle wets dries oil fat acid cooled trocken nass flüssig
+    fett sèche humide grasse""".split()
 )
+PART_WORDS = frozenset("topping drizzle embed embeds frosting icing glaze phase layer layers swirl filling".split())
+"""Words that say of a few others that they head a part: "rose topping"."""
 METHOD_HEADING = re.compile(
     r"^\W*(?:method|instructions?|directions?|how to(?: make)?|steps|procedure|to make|zubereitung|anleitung|préparation)\W*$",
     re.IGNORECASE,
@@ -31,11 +35,16 @@ METHOD_HEADING = re.compile(
 LIST_HEADING = re.compile(
     r"^\W*(?:ingredients?|recipe|you(?:'|’)?ll need|you will need|what you need|zutaten|ingrédients)\W*$", re.IGNORECASE
 )
+PART = re.compile(
+    r"^\W*(?:phase|part|teil|partie|parte|step|layer|stage|schicht)\s*(?:[a-z]|\d{1,2}|[ivx]{1,4})\b\s*[:.–—-]?", re.IGNORECASE
+)
+LETTERED = r"(?:\([a-h0-9]{1,2}\)|(?:[a-h]|i{1,3}|iv|vi{0,3})[.)])\s+(?=\S)(?!à\b)"
 BULLET = re.compile(
-    r"^\s*(?:[-–—*•·▪◦‣☐☑✓+>#]+\s*(?!\d*/)|\[[ xX]?\]\s*|\d{1,2}[.)]\s+(?=\S)|(?:step|schritt|étape)\s*\d{1,2}\s*[:.)-]?\s+)+",
+    r"^\s*(?:"
+    + LETTERED
+    + r"|[-–—*•·▪◦‣☐☑✓+>#]+\s*(?!\d*/)|\[[ xX]?\]\s*|\d{1,2}[.)]\s+(?=\S)|(?:step|schritt|étape)\s*\d{1,2}\s*[:.)-]?\s+)+",
     re.IGNORECASE,
 )
-COUNTED_LINE = re.compile(r"^\s*(\d{1,3})\s+(?=\d)")
 PROSE_VERB = re.compile(
     r"^(?:(?:in|into|to) (?:a|an|the|another|your) (?:\w+ ){0,2}(?:bowl|jug|pan|jar|bag|pot),? )?"
     r"(?:then |next |now |finally |first |and |slowly |gently |carefully |you(?:['’]ll| will)? )*"
@@ -60,7 +69,6 @@ DECIMAL_COMMA = re.compile(r"(?<![\d.,])\d+,(?:\d{1,2}|\d{4,})(?![\d,])")
 THOUSANDS = "the comma as a thousands sign"
 NO_AMOUNT = "no amount given; enter one"
 TRIM = " \t:;,.-–—=•*·…#"
-FEWEST_COUNTED = 3  # lines that begin 1, 2, 3 are numbered
 LARGEST_PART = 20  # bare numbers up to this are parts, larger ones have lost their unit
 
 
@@ -91,6 +99,8 @@ class ReadRecipe:
     lines: tuple[ReadLine, ...]
     aside: tuple[str, ...]
     pieces: int | None = None
+    others: tuple[ReadRecipe, ...] = ()
+    """Further recipes of the same text, each by itself."""
 
 
 def read_recipe(text: str, index: NameIndex, forms: dict[str, str]) -> ReadRecipe:
@@ -108,23 +118,38 @@ def read_recipe(text: str, index: NameIndex, forms: dict[str, str]) -> ReadRecip
     Returns
     -------
     ReadRecipe
-        Lines in order; unknown names kept with ``ingredient`` None, an amount that cannot be taken as it stands is 0 and
-        asked for in the notes
+        The first recipe of the text, with the others beside it; lines in order; unknown names kept with ``ingredient`` None, an
+        amount that cannot be taken as it stands is 0 and asked for in the notes
     """
+    lines = without_numbering(plain_text(text).split("\n"))
+
+    def known(words: str) -> bool:
+        found = index.exact(words)
+        return found is not None and found.ingredient is not None
+
+    parts = apart(lines, known, lambda words: is_heading(words, index))
+    read = [_read_one(joined(lines[first:last], known), index, forms) for first, last in parts]
+    return replace(read[0], others=tuple(read[1:]))
+
+
+def _read_one(lines: list[str], index: NameIndex, forms: dict[str, str]) -> ReadRecipe:
     reader = _Reader(index, forms)
-    for raw in _without_numbering(plain_text(text).split("\n")):
+    first = next((at for at, line in enumerate(lines) if line.strip()), 0)
+    titled = bool(lines) and says_which_recipe(lines[first])
+    for raw in lines[first + titled :]:
         reader.take(raw)
-    return reader.finish()
+    read = reader.finish()
+    return replace(read, name=tidy_line(lines[first]).strip(TRIM)) if titled else read
 
 
-def _without_numbering(lines: list[str]) -> list[str]:
-    """Drop the numbers of lines that are counted 1, 2, 3 without a dot: "1 200 g soda", "2 100 g acid"."""
-    counted = [(at, int(found[1])) for at, line in enumerate(lines) if (found := COUNTED_LINE.match(line))]
-    numbers = [number for _at, number in counted]
-    if len(numbers) < FEWEST_COUNTED or numbers[0] != 1 or any(after != before + 1 for before, after in pairwise(numbers)):
-        return lines
-    numbered = {at for at, _number in counted}
-    return [COUNTED_LINE.sub("", line) if at in numbered else line for at, line in enumerate(lines)]
+def is_heading(text: str, index: NameIndex) -> bool:
+    """Return whether a text heads a part of a recipe: "Phase B (oil)", "Part 1: dry", "For the drizzle"."""
+    words = plain(without_brackets(PART.sub(" ", text))[0]).split()
+    if index.match(text).ingredient:
+        return False
+    if not words:
+        return PART.match(text) is not None
+    return all(word in HEADING_WORDS for word in words) or (words[-1] in PART_WORDS and len(words) < PROSE_WORDS)
 
 
 class _Reader:
@@ -137,6 +162,7 @@ class _Reader:
         self._aside: list[str] = []
         self._pieces: int | None = None
         self._in_method = False
+        self._rate = ""
         self._seen: set[tuple[str, Fraction, str]] = set()
 
     def take(self, raw: str) -> None:
@@ -153,6 +179,9 @@ class _Reader:
         if LIST_HEADING.match(line):
             self._in_method = False
             return
+        if is_batch_size(line) or is_correction(line):
+            self._aside.append(line)
+            return
         pieces = wished_pieces(line)
         self._pieces = pieces if self._pieces is None else self._pieces
         if self._is_aside(line, pieces) or (self._in_method and not self._looks_like_item(line)):
@@ -161,6 +190,7 @@ class _Reader:
         line = self._strip_heading(line)
         if not line:
             return
+        line, self._rate = with_rates_marked(line)
         if not self._holds_amount(line) and self._set_aside(line):
             return
         self._take_items(line)
@@ -212,6 +242,9 @@ class _Reader:
 
     def _strip_heading(self, line: str) -> str:
         """Take a heading off the front of a line; '' when the line was nothing else."""
+        if PART.match(line) and self._is_heading(line):
+            self._phase = line.strip(TRIM)
+            return ""
         head, colon, rest = line.partition(":")
         if colon and not rest.strip():
             if find_amounts(head) and name_of(head):
@@ -227,10 +260,7 @@ class _Reader:
         return line
 
     def _is_heading(self, text: str) -> bool:
-        words = plain(text).split()
-        if not words or self._index.match(text).ingredient:
-            return False
-        return all(word in HEADING_WORDS for word in words)
+        return is_heading(text, self._index)
 
     def _set_aside(self, line: str) -> bool:
         """Whether a line without amount is title or prose rather than an ingredient."""
@@ -262,18 +292,20 @@ class _Reader:
         match, misfit = self._match(item, strength)
         chosen, notes = choose(item.amounts)
         notes = [*([match.note] if match.note else []), *notes, *misfit]
+        rate = self._rate if MARK in item.text else ""
+        if rate and chosen is not None and not chosen.asked:
+            chosen = replace(chosen, asked=f"{chosen.amount} {chosen.unit} {rate} goes by another amount", amount="0")
         amount, unit, asked = _amount_of(chosen)
         notes += asked
+        text = " ".join(item.text.replace(MARK, rate).split())
         if unit == "oz" and match.ingredient and self._forms.get(match.ingredient) in LIQUID_FORMS:
             notes.append("oz of a liquid read as weight; write fl oz for volume")
         comments = [comment for comment in item.comments if plain(comment) and not match.note.startswith('"')]
         notes += [f"left aside: ({comment})" for comment in comments]
-        unknown = item.name if match.ingredient is None else None
+        unknown = item.name.replace(MARK, "").strip() if match.ingredient is None else None
         if unknown is not None:
             notes.append(f'"{unknown}" is not known')
-        read = ReadLine(
-            item.text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions, unknown_name=unknown
-        )
+        read = ReadLine(text, match.ingredient, amount, unit, self._phase, tuple(notes), match.suggestions, unknown_name=unknown)
         return read, chosen.value if chosen else Fraction(0)
 
     def _with_strength(self, item: Item) -> tuple[Item, float | None]:

@@ -234,8 +234,8 @@ def test_what_was_answered_is_not_asked_again(tables: Tables, symptom: str, form
     answers: dict[str, Any] = {}
     while questions := diagnose(symptom, formula, tables, TROUBLES, None, answers).questions:
         assert not set(answers) & {each.id for each in questions}
-        choices = WORD_ANSWERS.get(questions[0].id)
-        answers[questions[0].id] = choices[0] if choices else 1.0
+        words = questions[0].id in WORD_ANSWERS or questions[0].id == "tap"
+        answers[questions[0].id] = questions[0].choices[0] if words else 10.0
     assert answers
 
 

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from itertools import product
 
 import numpy as np
 import pytest
-from scipy.optimize import curve_fit
+from scipy.optimize import brentq, curve_fit
+from scipy.special import log_ndtr
 from scipy.stats import truncnorm
 
 from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, fit_curve, prior_of
@@ -15,8 +18,8 @@ from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_dryin
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Tables
 from tests.conftest import make_formula
+from tests.core.making.pans import HOURS, Way, coverage
 
-HOURS = (0, 4, 8, 20, 28, 44)
 FRESH_G, SHARE, TAU_H, PIECES = 68.7, 0.05, 9.0, 6
 
 
@@ -54,36 +57,24 @@ def test_many_fine_weighings_give_the_curve_that_scipy_fits() -> None:
     assert loss == pytest.approx(FRESH_G * SHARE, rel=1e-3)
 
 
-@pytest.mark.parametrize(("known", "hours"), [(False, (0, 4, 8, 20, 28)), (True, (0, 4, 20, 28, 44)), (True, HOURS)])
-def test_the_interval_holds_the_truth_of_two_hundred_pans(*, known: bool, hours: tuple[float, ...]) -> None:
-    """85 to 97 % of 90 % intervals, with noise of nearly half the scale's step, as promised in the contract."""
-    chance, hits = np.random.default_rng(7), 0
-    for _ in range(200):
-        fresh, step = chance.uniform(40, 120), 0.1
-        tau, share = math.exp(chance.uniform(math.log(5), math.log(40))), chance.uniform(0.01, 0.09)
-        prior = Prior()
-        if known:
-            share = chance.uniform(0.02, 0.08)
-            prior = prior_of(chance.uniform(12, 60), share, 0.003)
-            tau, share = prior.tau_h * math.exp(chance.normal(0, 0.4)), share * (1 + chance.normal(0, 0.25))
-        loss, lasting = fresh * share, fresh * (1 - share)
-        weighed = [
-            WeighIn(h, round((6 * (lasting + loss * math.exp(-h / tau)) + chance.normal(0, 0.45 * step)) / step) * step, 6)
-            for h in hours
-        ]
-        found = fit_drying(weighed, step, prior)
-        truth = max(0.0, tau * math.log(max(1e-9, loss) * 0.997 / (0.003 * lasting)))
-        assert found.low_h is not None
-        assert found.high_h is not None
-        hits += found.low_h <= truth <= found.high_h
-    assert 170 <= hits <= 194
+@pytest.mark.parametrize(("way", "known", "scatter"), [
+    ("one-phase", False, 0.45), ("one-phase", True, 3.0), ("fast-start", True, 0.45), ("fast-start", False, 3.0),
+    ("root", False, 0.45), ("root", True, 3.0),
+])  # fmt: skip
+def test_the_interval_holds_the_truth_of_pans_that_dry_in_any_way(way: Way, *, known: bool, scatter: float) -> None:
+    """90 % intervals hold the truth in 85 to 97 % of pans, as the contract promises; thirty may miss that by three of their own
+    binomial spreads. Larger sets, and the table of docs/science/drying.md, are `scripts.prove_drying`'s."""
+    told = coverage(way, known=known, scatter=scatter, hours=HOURS, pans=30, seed=7)
+    assert told.pans >= 25
+    assert told.held >= 0.85 * told.pans - 3 * math.sqrt(told.pans * 0.85 * 0.15)
+    assert told.dry_too_soon <= 0.1 * max(told.called_dry, 10)
 
 
 @pytest.mark.parametrize(
     ("weighed", "index", "code"),
     [
         (off(3, -FRESH_G * 0.95), 3, "piece_missing"), (off(3, FRESH_G * 1.2 * 0.96), 3, "piece_more"), (off(3, FRESH_G * 1.3 * 0.96), 3, "piece_swapped"), (off(2, 4.2), 2, "piece_swapped"), (off(5, 3.0), 5, "piece_swapped"),
-        (off(0, 9.0), 0, "piece_swapped"), (off(3, 250.0), 3, "wrong_tare"), (off(1, -250.0), 1, "wrong_tare"),
+        (off(0, 45.0), 0, "piece_swapped"), (off(3, 250.0), 3, "wrong_tare"), (off(1, -250.0), 1, "wrong_tare"),
         (off(3, 256.5), 3, "wrong_tare"), (off(3, 261.0), 3, "piece_more"), (off(3, -243.5), 3, "wrong_tare"),
         ([*pan()[:3], WeighIn(6, 400, 6), *pan()[3:]], 3, "time_back"),
     ],
@@ -112,9 +103,10 @@ def test_one_weighing_says_nothing_and_dry_is_never_told_by_the_clock() -> None:
     assert not late.ready, "old, and still losing"
 
 
-def test_equal_weighings_are_dry_and_rising_ones_are_wetted() -> None:
-    equal = fit([WeighIn(h, 400.0, 6) for h in (0, 4, 8)])
-    assert (equal.ready, equal.gaining) == (True, False)
+def test_equal_weighings_are_not_dry_and_rising_ones_are_wetted() -> None:
+    equal = fit([WeighIn(h, 400.0, 6, humidity_pct=82) for h in (0, 4, 8)])
+    assert (equal.state, equal.ready, equal.ready_h) == ("not-losing", False, None)
+    assert "damp (82 %)" in equal.message
     rising = fit([WeighIn(0, 400, 6), WeighIn(4, 401, 6), WeighIn(9, 403, 6)])
     assert (rising.gaining, rising.ready, rising.ready_h) == (True, False, None)
     damp_week = fit([*pan(), WeighIn(60, 394, 6), WeighIn(80, 396, 6)])
@@ -141,32 +133,67 @@ def test_the_formula_gives_the_prior_of_its_own_hours(tables: Tables) -> None:
     assert prior_of_formula(None, tables).hours is None
 
 
-NOISES = ((0.65, 0.10), (1.0, 0.30), (1.6, 0.30), (2.6, 0.24), (4.2, 0.06))
+NOISES = ((0.65, 0.07), (1.0, 0.24), (1.6, 0.19), (2.6, 0.15), (4.2, 0.13), (6.8, 0.13), (11.0, 0.09))
 """How much larger or smaller than nearly half a step a weighing's spread may be, and how likely each is beforehand; estimates."""
+
+
+ODD = (2 * np.arange(400) + 1) ** 2
+
+
+def slab(x: float) -> float:
+    """Water left in a plane sheet (Crank, The Mathematics of Diffusion, 2nd ed., eq. 4.18), by its slowest term's time."""
+    return float((8 / (math.pi**2 * ODD) * np.exp(-ODD * x)).sum()) if x > 0 else 1.0
+
+
+def two_phases(share: float, faster: float) -> Callable[[float], float]:
+    return lambda x: (1 - share) * math.exp(-x) + share * math.exp(-faster * x)
+
+
+WAYS: list[tuple[float, Callable[[float], float]]] = [
+    (0.44, lambda x: math.exp(-x)),
+    *((0.26 / 9, two_phases(share, faster)) for share in (0.2, 0.267, 0.333) for faster in (3.0, 4.0, 5.0)),
+    (0.1, slab), (0.1, lambda x: math.exp(-math.sqrt(x))), (0.1, lambda x: max(0.0, 1 - math.sqrt(x))),
+]  # fmt: skip
+"""How water may leave, and how likely each is beforehand; estimates."""
+
+
+def own_time(way: Callable[[float], float], share: float) -> float:
+    """By what a way's own time is longer or shorter than an exponential's that is dry at the same hour."""
+    level = min(0.5, 0.003 / share)
+    return -math.log(level) / brentq(lambda x: way(x) - level, 1e-9, 400)
 
 
 def by_brute_force(kept: list[WeighIn], step_g: float, prior: Prior) -> tuple[float, float, float]:
     """Means of ln tau, of what leaves and of what lasts, by the joint normal density of all weighings for each tau and noise.
 
     Rasmussen and Williams, Gaussian Processes for Machine Learning (2006), 2.1: a linear model's weights integrated out. A formula
-    is right about its pieces in nine of ten; where pieces are taken off the pan they differ by a twentieth.
+    is right about its pieces in nine of ten; where pieces are taken off the pan they differ by a twentieth. What leaves is more
+    than nothing: the normal density is cut off there (scipy's normal distribution).
     """
     hours, pieces = np.array([each.hours for each in kept]), np.array([each.pieces for each in kept])
     mass = np.array([each.mass_g for each in kept]) / pieces
     other = 0.05 * mass[0] * np.sqrt(np.abs(1 / pieces - 1 / 6))
     rows = []
-    for belief, tau_spread, share, spread in ((0.9, prior.tau_spread, prior.share, prior.share_spread), (0.1, 0.9, 0.04, 0.05)):
-        for away in np.linspace(-4, 4, 801):
-            log_tau = math.log(prior.tau_h) + tau_spread * away
-            basis = np.stack([np.exp(-hours / math.exp(log_tau)), np.ones_like(hours)], axis=1)
+    beliefs = ((0.9, prior.tau_spread, prior.share, prior.share_spread), (0.1, 0.9, 0.04, 0.05))
+    for (belief, tau_spread, share, spread), (way_likely, way) in product(beliefs, WAYS):
+        longer, chance = own_time(way, share), belief * way_likely
+        for away in np.linspace(-4, 4, 201):
+            log_tau = math.log(prior.tau_h * longer) + tau_spread * away
+            basis = np.stack([[way(hour / math.exp(log_tau)) for hour in hours], np.ones_like(hours)], axis=1)
             start, wide = np.array([share * mass[0], 0.0]), np.diag([(spread * mass[0]) ** 2, 1e3**2])
             for factor, likely in NOISES:
                 noise = np.diag((factor * 0.45 * step_g / pieces) ** 2 + other**2)
                 joint = basis @ wide @ basis.T + noise
                 off = mass - basis @ start
                 solved = np.linalg.solve(joint, off)
-                log_p = -0.5 * (off @ solved + np.linalg.slogdet(joint)[1] + away**2) + math.log(belief * likely)
-                rows.append((log_p, log_tau, *(start + wide @ basis.T @ solved)))
+                log_p = -0.5 * (off @ solved + np.linalg.slogdet(joint)[1] + away**2) + math.log(chance * likely)
+                mean = start + wide @ basis.T @ solved
+                around = wide - wide @ basis.T @ np.linalg.solve(joint, basis @ wide)
+                spread_of_loss = math.sqrt(around[0, 0])
+                held = log_ndtr(mean[0] / spread_of_loss)
+                log_p += held - log_ndtr(share / spread)
+                more = spread_of_loss * math.exp(-0.5 * (mean[0] / spread_of_loss) ** 2 - held) / math.sqrt(2 * math.pi)
+                rows.append((log_p, log_tau, mean[0] + more, mean[1] + around[0, 1] / around[0, 0] * more))
     table = np.array(rows)
     weight = np.exp(table[:, 0] - table[:, 0].max())
     log_tau, loss, lasting = weight @ table[:, 1:] / weight.sum()

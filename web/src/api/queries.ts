@@ -112,8 +112,8 @@ export const evaluate = async (formula: FormulaFile, signal: AbortSignal, stage:
     client.POST("/api/evaluations", { body: formula, params: { query: { stage } }, signal }),
   )) as Evaluation;
 
-export const readRecipe = (text: string, signal?: AbortSignal) =>
-  api(client.POST("/api/recipe-readings", { body: { text }, ...(signal ? { signal } : {}) }));
+export const readRecipe = (text: string, which = 0, signal?: AbortSignal) =>
+  api(client.POST("/api/recipe-readings", { body: { text, which }, ...(signal ? { signal } : {}) }));
 
 /** A change that makes the lists stale. */
 function useChange<In, Out>(change: (input: In) => Promise<Out>, stale: readonly QueryFilters[]) {

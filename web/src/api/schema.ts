@@ -2449,7 +2449,7 @@ export interface components {
          * BalanceAnswer
          * @description Lines before and after, readings before and after, conflicts, marginals.
          */
-        BalanceAnswer: components["schemas"]["BalanceResult"];
+        BalanceAnswer: components["schemas"]["BalanceTold"];
         /**
          * BalanceAsk
          * @description A formula, what is wanted of it, and what must stay.
@@ -2511,6 +2511,40 @@ export interface components {
              * @default []
              */
             marginals: components["schemas"]["Marginal"][];
+            readings_after: components["schemas"]["Evaluation"];
+            readings_before: components["schemas"]["Evaluation"];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "solved" | "infeasible" | "another-formula";
+        };
+        /**
+         * BalanceTold
+         * @description The balance, and the paths of keys that were left aside.
+         */
+        BalanceTold: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["Conflict"][];
+            /**
+             * Guards
+             * @default []
+             */
+            guards?: components["schemas"]["HeldBack"][];
+            /** Lines */
+            lines: components["schemas"]["Change"][];
+            /**
+             * Marginals
+             * @default []
+             */
+            marginals?: components["schemas"]["Marginal"][];
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood?: string[];
             readings_after: components["schemas"]["Evaluation"];
             readings_before: components["schemas"]["Evaluation"];
             /**
@@ -3686,10 +3720,27 @@ export interface components {
             cause: string;
         };
         /**
-         * Charts
-         * @description Everything that can be drawn of one formula; empty where it says nothing.
+         * ChartsAnswer
+         * @description Curves as figures.
          */
-        Charts: {
+        ChartsAnswer: components["schemas"]["ChartsTold"];
+        /**
+         * ChartsAsk
+         * @description A formula to be drawn.
+         */
+        ChartsAsk: {
+            formula: components["schemas"]["FormulaFile"];
+            /**
+             * Portion
+             * @default 0
+             */
+            portion?: number;
+        };
+        /**
+         * ChartsTold
+         * @description The curves, and the paths of keys that were left aside.
+         */
+        ChartsTold: {
             /** Bath */
             bath: components["schemas"]["BathStage"][];
             /** Bath C */
@@ -3701,6 +3752,11 @@ export interface components {
             foam: components["schemas"]["FoamPoint"][];
             /** Judged C */
             judged_c: number;
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood?: string[];
             /** Room C */
             room_c: number;
             /** Solid */
@@ -3718,23 +3774,6 @@ export interface components {
                 number,
                 number
             ] | null;
-        };
-        /**
-         * ChartsAnswer
-         * @description Curves as figures.
-         */
-        ChartsAnswer: components["schemas"]["Charts"];
-        /**
-         * ChartsAsk
-         * @description A formula to be drawn.
-         */
-        ChartsAsk: {
-            formula: components["schemas"]["FormulaFile"];
-            /**
-             * Portion
-             * @default 0
-             */
-            portion?: number;
         };
         /**
          * Claim
@@ -4500,6 +4539,8 @@ export interface components {
          * @description What weighing tells of one piece; masses of one piece [g], times since it was set out [h].
          */
         DryingFit: {
+            /** Again H */
+            again_h: number | null;
             /**
              * Curve
              * @default []
@@ -4522,6 +4563,8 @@ export interface components {
             low_h: number | null;
             /** Message */
             message: string;
+            /** Noise G */
+            noise_g: number;
             /** Pan Needed G */
             pan_needed_g: number;
             /** Ready */
@@ -4530,6 +4573,11 @@ export interface components {
             ready_h: number | null;
             /** Scale Good Enough */
             scale_good_enough: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "drying" | "dry" | "not-losing" | "gaining" | "cannot-tell";
             /** Tau H */
             tau_h: number | null;
             /** To Lose G */
@@ -4631,9 +4679,54 @@ export interface components {
         };
         /**
          * EvaluationAnswer
-         * @description All readings.
+         * @description All readings, and what was not understood of the formula.
          */
-        EvaluationAnswer: components["schemas"]["Evaluation"];
+        EvaluationAnswer: components["schemas"]["EvaluationTold"];
+        /**
+         * EvaluationTold
+         * @description The readings, and the paths of keys that were left aside.
+         */
+        EvaluationTold: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
+            assumed: components["schemas"]["Assumed"];
+            bath: components["schemas"]["Bath"];
+            cost: components["schemas"]["Cost"];
+            dough: components["schemas"]["Dough"] | null;
+            drying: components["schemas"]["Dry"];
+            feel: components["schemas"]["Feel"];
+            firmness: components["schemas"]["Firmness"];
+            fizz: components["schemas"]["Fizz"];
+            /** Further */
+            further?: {
+                [key: string]: number | null;
+            };
+            label: components["schemas"]["Label"];
+            lather: components["schemas"]["Lather"];
+            /** Lines */
+            lines: components["schemas"]["LineMass"][];
+            /** Mass G */
+            mass_g: number;
+            /** Missing */
+            missing: components["schemas"]["Missing"][];
+            /** Name */
+            name: string;
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood?: string[];
+            /** Notes */
+            notes: string[];
+            /** Out Of Range */
+            out_of_range: components["schemas"]["OutOfRange"][];
+            piece: components["schemas"]["PieceReading"];
+            /** Portions */
+            portions: components["schemas"]["Evaluation"][];
+            release: components["schemas"]["Release"];
+            shelf: components["schemas"]["Shelf"];
+            skin: components["schemas"]["Skin"];
+        };
         /**
          * EventSave
          * @description One thing that happened, after all that was seen before it.
@@ -4682,6 +4775,11 @@ export interface components {
             contributions: components["schemas"]["Contribution"][];
             /** Learnt */
             learnt: string[];
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood: string[];
             /** Page */
             page: string;
         };
@@ -6106,6 +6204,11 @@ export interface components {
         LeverList: {
             /** Levers */
             levers: components["schemas"]["Lever"][];
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood: string[];
         };
         /**
          * LikelyTrouble
@@ -7854,6 +7957,8 @@ export interface components {
             name: string;
             /** Pieces */
             pieces: number | null;
+            /** Recipes */
+            recipes: string[];
         };
         /**
          * RecipeLine
@@ -7881,11 +7986,16 @@ export interface components {
         };
         /**
          * RecipeText
-         * @description Pasted recipe text.
+         * @description Pasted recipe text, and which of its recipes is wanted where it holds several.
          */
         RecipeText: {
             /** Text */
             text: string;
+            /**
+             * Which
+             * @default 0
+             */
+            which?: number;
         };
         /**
          * RecordAnswer
@@ -9228,6 +9338,11 @@ export interface components {
          * @description Candidates, those that disturb least first.
          */
         SubstituteList: {
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood: string[];
             /** Substitutes */
             substitutes: components["schemas"]["Substitute"][];
         };
@@ -9237,6 +9352,11 @@ export interface components {
          */
         SwapAnswer: {
             formula: components["schemas"]["FormulaFile"];
+            /**
+             * Not Understood
+             * @default []
+             */
+            not_understood: string[];
             result: components["schemas"]["BalanceResult"];
         };
         /**

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field, RootModel
@@ -14,8 +15,8 @@ from rosy_kettle.core.readings.charts import Charts
 from rosy_kettle.files import FormulaFile
 
 __all__ = [
-    "BalanceAnswer", "BalanceAsk", "BandAsk", "ChartsAnswer", "ChartsAsk", "ExplanationAnswer", "LeverList", "ReadingAsk",
-    "SubstituteAsk", "SubstituteList", "SwapAnswer", "SwapAsk",
+    "BalanceAnswer", "BalanceAsk", "BalanceTold", "BandAsk", "ChartsAnswer", "ChartsAsk", "ChartsTold", "ExplanationAnswer",
+    "LeverList", "ReadingAsk", "SubstituteAsk", "SubstituteList", "SwapAnswer", "SwapAsk",
 ]  # fmt: skip
 
 Figure = Annotated[float, Field(ge=-1e9, le=1e9, allow_inf_nan=False)]
@@ -37,6 +38,7 @@ class LeverList(Response):
     """Single changes, those that disturb least first."""
 
     levers: list[Lever]
+    not_understood: list[str] = []
 
 
 class ExplanationAnswer(Response):
@@ -47,6 +49,7 @@ class ExplanationAnswer(Response):
     page: str
     learnt: list[str]
     """What the studio has learnt that moves it, as it was accepted."""
+    not_understood: list[str] = []
 
 
 class BandAsk(Request):
@@ -69,7 +72,14 @@ class BalanceAsk(Request):
     bounds_g: dict[Path, tuple[Figure, Figure]] = {}
 
 
-class BalanceAnswer(Described, RootModel[BalanceResult]):
+@dataclass(frozen=True, slots=True)
+class BalanceTold(BalanceResult):
+    """The balance, and the paths of keys that were left aside."""
+
+    not_understood: tuple[str, ...] = ()
+
+
+class BalanceAnswer(Described, RootModel[BalanceTold]):
     """Lines before and after, readings before and after, conflicts, marginals."""
 
 
@@ -85,6 +95,7 @@ class SubstituteList(Response):
     """Candidates, those that disturb least first."""
 
     substitutes: list[Substitute]
+    not_understood: list[str] = []
 
 
 class SwapAsk(SubstituteAsk):
@@ -98,6 +109,7 @@ class SwapAnswer(Response):
 
     result: BalanceResult
     formula: FormulaFile
+    not_understood: list[str] = []
 
 
 class ChartsAsk(Request):
@@ -107,5 +119,12 @@ class ChartsAsk(Request):
     portion: Annotated[int, Field(ge=0, le=100)] = 0
 
 
-class ChartsAnswer(Described, RootModel[Charts]):
+@dataclass(frozen=True, slots=True)
+class ChartsTold(Charts):
+    """The curves, and the paths of keys that were left aside."""
+
+    not_understood: tuple[str, ...] = ()
+
+
+class ChartsAnswer(Described, RootModel[ChartsTold]):
     """Curves as figures."""

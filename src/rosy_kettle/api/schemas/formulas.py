@@ -112,9 +112,10 @@ class RunSheetQuery(BaseModel):
 
 
 class RecipeText(Request):
-    """Pasted recipe text."""
+    """Pasted recipe text, and which of its recipes is wanted where it holds several."""
 
     text: str
+    which: Annotated[int, Field(ge=0, le=1000)] = 0
 
 
 class RecipeLine(Response):
@@ -141,3 +142,5 @@ class RecipeAnswer(Response):
     aside: list[str]
     pieces: int | None
     """How many pieces the recipe says it makes."""
+    recipes: list[str]
+    """Names of all recipes of the text, in its order."""

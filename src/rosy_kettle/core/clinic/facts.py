@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -42,6 +42,14 @@ NUMBER_ANSWERS: tuple[tuple[str, str, Callable[[float], bool]], ...] = (
     ("liquid_added_after_acid_g", "liquid-after-acid", lambda v: v > 0), ("bath_c", "bath-cool", lambda v: v < COOL_BATH_C),
 )  # fmt: skip
 """Answers that are a number, the fact each settles, and when it holds."""
+RANGES = {
+    "dough_c": (-20.0, 150.0), "room_c": (-20.0, 60.0), "room_humidity_pct": (0.0, 100.0), "hours_in_mould": (0.0, 10_000.0),
+    "hours_dried": (0.0, 10_000.0), "weeks_open": (0.0, 1_000.0), "re_worked": (0.0, 1_000.0),
+    "liquid_added_after_acid_g": (0.0, 1e6), "tub_l": (1.0, 10_000.0), "bath_c": (5.0, 60.0),
+}  # fmt: skip
+"""Between what an answer that is a number can lie."""
+ANSWERS = frozenset({*WORD_ANSWERS, *(key for key, _fact, _holds in NUMBER_ANSWERS), *BESIDE_A_FORMULA, "tap"})
+"""All keys an answer may stand under."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +89,7 @@ def facts_of(formula: Formula | None, tables: Tables, batch: Mapping[str, Any] |
     told = None if formula is None else evaluate(formula, tables)
     found: dict[str, Fact] = {}
     sources = (
-        ("answer", _answered(answers, told)), ("batch", _recorded(batch or {})),
+        ("answer", _answered(answers, told, tables.waters)), ("batch", _recorded(batch or {})),
         ("reading", iter(()) if told is None or formula is None else _read(formula, told, tables)),
     )  # fmt: skip
     for source, pairs in sources:
@@ -101,12 +109,13 @@ def _number(answers: Mapping[str, Any], key: str) -> float | None:
     value = answers.get(key)
     if value is None:
         return None
-    if isinstance(value, bool) or not isinstance(value, int | float) or abs(value) > 1e6:  # noqa: PLR2004 - nothing here is larger
-        raise InputError(f'"{key}" is a number.', quantity=key, value=str(value)[:40])
+    low, high = RANGES[key]
+    if isinstance(value, bool) or not isinstance(value, int | float) or not low <= value <= high:
+        raise InputError(f'"{key}" is a number from {low:g} to {high:g}.', quantity=key, value=str(value)[:40])
     return float(value)
 
 
-def _answered(answers: Mapping[str, Any], told: Evaluation | None) -> Pairs:
+def _answered(answers: Mapping[str, Any], told: Evaluation | None, taps: Collection[str]) -> Pairs:
     words = WORD_ANSWERS
     for key, choices in words.items():
         if answers.get(key) is not None and answers[key] not in choices:
@@ -120,6 +129,8 @@ def _answered(answers: Mapping[str, Any], told: Evaluation | None) -> Pairs:
     ):  # fmt: skip
         yield fact, None if said[key] is None else said[key] == when
     tap = answers.get("tap")
+    if tap is not None and tap not in taps:
+        raise InputError(f'"tap" is one of {", ".join(taps)}.', quantity="tap", value=str(tap)[:40])
     yield "tap-hard", None if tap is None else tap in HARD_TAPS
     for key, fact, holds in NUMBER_ANSWERS:
         value = _number(answers, key)

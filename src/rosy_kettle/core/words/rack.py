@@ -26,27 +26,29 @@ AIR_ADVICE = {
 DAY_H = 48.0
 
 
+HUMID_PCT = 60.0  # air in which hardly anything dries [%]; common practice
+
+
 def drying_words(
+    state: str,
     *,
-    ready: bool,
-    gaining: bool,
     counted: int,
     ready_h: float | None,
     low_h: float | None,
     high_h: float | None,
+    again_h: float | None,
     pan_needed_g: float | None,
     by_model: bool,
-    follows: bool,
+    humid_pct: float | None,
+    damp: bool,
     clock_back: bool = False,
 ) -> str:
     """Return one sentence of when a piece is dry.
 
     Parameters
     ----------
-    ready : bool
-        Whether it is dry
-    gaining : bool
-        Whether the air wets it
+    state : str
+        drying, dry, not-losing, gaining or cannot-tell
     counted : int
         Weighings that count [-]
     ready_h : float or None
@@ -55,12 +57,16 @@ def drying_words(
         Earliest [h]
     high_h : float or None
         Latest [h]
+    again_h : float or None
+        When another weighing can tell [h]
     pan_needed_g : float or None
         What the pan should hold, where the scale is too coarse for it [g]
     by_model : bool
         Whether the formula's own hours were known beforehand
-    follows : bool
-        Whether the weighings lie on one curve
+    humid_pct : float or None
+        Humidity noted with the weighings [%]
+    damp : bool
+        Whether the formula says that this air lets nothing dry
     clock_back : bool
         Whether a weighing is dated before the one it followed
 
@@ -72,19 +78,28 @@ def drying_words(
     coarse = f"; the scale is too coarse for this pan, put {pan_needed_g:.0f} g on it" if pan_needed_g is not None else ""
     if clock_back:
         coarse += "; the clock went back, weighings since do not count until it has caught up"
-    if gaining:
+    if state == "gaining":
         return f"It gains weight: the air is wetting it{coarse}."
-    if ready_h is None or low_h is None or high_h is None:
-        return f"When it is dry is not known{coarse}."
-    if ready:
+    if state == "not-losing":
+        return f"It loses nothing, and that is not dry: {_matter(humid_pct, damp=damp)}{coarse}."
+    if state == "cannot-tell" or ready_h is None or low_h is None or high_h is None:
+        again = "" if again_h is None else f": weigh it again {_at(again_h)} after it was set out"
+        return f"When it is dry cannot be told yet{again}{coarse}."
+    if state == "dry":
         return f"Dry: what is still to lose is under 0.3 % of the piece{coarse}."
     told = f"likely dry {_at(ready_h)} after it was set out, from {_at(low_h)} to {_at(high_h)}"
     if counted == 1:
         by = "by the model alone" if by_model else "by a wide guess, for no formula is known,"
         return f"One weighing says nothing yet; {by} {told}{coarse}."
-    if not follows:
-        return f"The weighings do not lie on one curve: weigh it again before it counts as dry{coarse}."
     return f"{told[0].upper()}{told[1:]}{coarse}."
+
+
+def _matter(humid_pct: float | None, *, damp: bool) -> str:
+    """Say what may be the matter with pieces that lose nothing."""
+    if damp or (humid_pct is not None and humid_pct >= HUMID_PCT):
+        said = "" if humid_pct is None else f" ({humid_pct:.0f} %)"
+        return f"the air is too damp{said}, or they are covered, or the scale is stuck"
+    return "they are covered, the air is damper than was said, or the scale is stuck"
 
 
 def _at(hours: float) -> str:

@@ -15,6 +15,7 @@ from rosy_kettle.reference.loader import table_rows
 __all__ = ["formula_of", "name_index", "notes_of", "parse_recipe"]
 
 LONGEST_TEXT = 1_000_000  # characters
+LIQUID_COLOUR = "liquid-colour-water"
 LONGEST_LINE_TEXT, LONGEST_PHASE = 500, 100  # characters, as the formula file holds them
 
 
@@ -43,7 +44,8 @@ def parse_recipe(text: str, tables: Tables, learned: Iterable[Synonym] = ()) -> 
     index = name_index(tables, learned)
     if not is_line_table(text):
         read = read_recipe(text, index, forms)
-        return replace(read, lines=_weighable(read.lines, tables))
+        others = tuple(replace(each, lines=_weighable(each.lines, tables)) for each in read.others)
+        return replace(read, lines=_weighable(read.lines, tables), others=others)
     parts = {portion: read_recipe(lines, index, forms) for portion, lines in table_as_recipes(text).items()}
     lines = tuple(replace(line, portion=portion) for portion, recipe in parts.items() for line in recipe.lines)
     aside = tuple(line for recipe in parts.values() for line in recipe.aside)
@@ -58,12 +60,26 @@ def _weighable(lines: tuple[ReadLine, ...], tables: Tables) -> tuple[ReadLine, .
             weigh_formula(formula_of(ReadRecipe("", tuple(found), ())), tables)
         except InputError as error:
             at = int(str(error.facts.get("line", 1))) - 1
+            if (coloured := _drops_of_dye(found[at], tables)) is not None:
+                found[at] = coloured
+                continue
             line, reason = found[at], error.message.partition(": ")[2].rstrip(".")
             asked = f"{line.amount} {line.unit} cannot be taken: {reason}; enter the amount"
             found[at] = replace(line, amount="0", unit="g", notes=(*line.notes, asked))
         else:
             break
     return tuple(found)
+
+
+def _drops_of_dye(line: ReadLine, tables: Tables) -> ReadLine | None:
+    """Return a line that counts drops of a dye as drops of a liquid colour, asked; None for another line."""
+    if line.unit != "drop" or line.ingredient is None or line.ingredient == LIQUID_COLOUR:
+        return None
+    if not tables.ingredients[line.ingredient].has("dye"):
+        return None
+    asked = "drops of a dye weighed as a liquid colour: is it one? Else choose the dye and enter its grams"
+    kinds = tuple(dict.fromkeys((LIQUID_COLOUR, line.ingredient, *line.suggestions)))[:3]
+    return replace(line, ingredient=LIQUID_COLOUR, notes=(*line.notes, asked), suggestions=kinds)
 
 
 def formula_of(recipe: ReadRecipe, method: str = "") -> Formula:
@@ -84,4 +100,7 @@ def notes_of(recipe: ReadRecipe) -> list[str]:
     """Return everything that was guessed or asked, each with its line number."""
     notes = [f"Line {index + 1} ({line.text}): {note}" for index, line in enumerate(recipe.lines) for note in line.notes]
     notes += [f"Makes {recipe.pieces} pieces: kept as the wished number, not as a line."] if recipe.pieces else []
+    if recipe.others:
+        names = ", ".join(f'"{each.name}"' for each in recipe.others)
+        notes.append(f"The text holds {len(recipe.others) + 1} recipes; this is the first, under others stand {names}.")
     return notes + [f"Not read as an ingredient: {line}" for line in recipe.aside]

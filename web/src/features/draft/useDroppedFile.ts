@@ -31,7 +31,9 @@ export function useDroppedFile(
       if (read.lines.length === 0)
         return say(`Nothing in "${file.name}" reads as an ingredient.`, { asks: true });
       onLines(read.lines);
-      say(`${read.lines.length} lines from "${file.name}"; Ctrl Z takes them out again.`);
+      const several =
+        read.recipes.length > 1 ? ` It holds ${read.recipes.length} recipes; this is the first.` : "";
+      say(`${read.lines.length} lines from "${file.name}"; Ctrl Z takes them out again.${several}`);
     } catch (error) {
       const unread = `"${file.name}" is neither a formula file nor a list of lines.`;
       say(error instanceof ApiError ? messageOf(error) : unread, { asks: true });

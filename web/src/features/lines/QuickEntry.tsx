@@ -32,6 +32,13 @@ export const QuickEntry = forwardRef<HTMLInputElement, Props>(function QuickEntr
     finder.forget();
     try {
       const read = await readRecipe(recipe);
+      if (read.recipes.length > 1)
+        say(
+          `${read.recipes.length} recipes stand there; only the first is taken. Read a recipe takes each.`,
+          {
+            asks: true,
+          },
+        );
       if (read.lines.length > 0) return onAdd(read.lines);
       say(`Nothing in "${recipe.slice(0, 60)}" reads as an ingredient.`, { asks: true });
       giveBack();

@@ -119,9 +119,11 @@ function summary(rack: Rack, wrapped: boolean): string {
       : `${count} ${count === 1 ? "tray" : "trays"}, the newest first.`;
   const ready = rack.items.filter((tray) => tray.reading.ready).length;
   const damp = rack.items.filter((tray) => tray.reading.fit?.gaining).length;
+  const still = rack.items.filter((tray) => tray.reading.fit?.state === "not-losing").length;
   const parts = [count === 1 ? "One tray is drying." : `${count === 0 ? "No" : count} trays are drying.`];
   if (ready) parts.push(ready === 1 ? "One is ready to wrap." : `${ready} are ready to wrap.`);
   if (damp) parts.push(damp === 1 ? "One gains weight." : `${damp} gain weight.`);
+  if (still) parts.push(still === 1 ? "One loses nothing." : `${still} lose nothing.`);
   return parts.join(" ");
 }
 

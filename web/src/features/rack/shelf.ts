@@ -21,6 +21,13 @@ export function verdict(tray: Tray): { figure: string; word: string; asks: boole
   if (tray.wrapped_at) return { figure: "wrapped", word: hours(reading.age_h), asks: false };
   if (reading.ready) return { figure: "dry", word: "wrap it", asks: true };
   if (reading.fit?.gaining) return { figure: "damp", word: "it gains weight", asks: true };
+  if (reading.fit?.state === "not-losing") return { figure: "still", word: "it loses nothing", asks: true };
+  if (reading.fit?.again_h != null)
+    return {
+      figure: hours(Math.max(0, reading.fit.again_h - reading.age_h)),
+      word: "then weigh again",
+      asks: true,
+    };
   if (reading.likely_h === null) return { figure: "–", word: "not known", asks: true };
   const left = reading.likely_h - reading.age_h;
   if (left <= 0) return { figure: "now", word: "weigh it", asks: true };

@@ -14,6 +14,7 @@ import {
 import { Button, useNotice } from "../../ui";
 import { addRead, toDraft, toFile } from "../draft";
 import { LeftAside } from "./LeftAside";
+import { RecipesApart } from "./RecipesApart";
 import { ReviewRow } from "./ReviewRow";
 import { type Corrections, type ReviewLine, reviewLines, sureness } from "./review";
 
@@ -23,7 +24,8 @@ const EXAMPLE = "Dry:\n2 1/2 cups bicarb\n1 cup SLSA\n\nWet:\n3 tbsp coco betain
 /** Paste a recipe as it was found; see line by line how it was read; correct it; take it to the Desk. */
 export function RecipePage() {
   const [text, setText] = useState("");
-  const { read, error } = useReading(text);
+  const [which, setWhich] = useState(0);
+  const { read, error } = useReading(text, which);
   const [corrections, setCorrections] = useState<Corrections>(new Map());
   const [dropped, setDropped] = useState<ReadonlySet<string>>(new Set());
   const [method, setMethod] = useState<string | null>(null);
@@ -86,7 +88,10 @@ export function RecipePage() {
           placeholder={EXAMPLE}
           value={text}
           spellCheck={false}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            setText(event.target.value);
+            setWhich(0);
+          }}
           onKeyDown={(event) => {
             if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void take();
           }}
@@ -107,6 +112,18 @@ export function RecipePage() {
           {error ?? summary(lines.length, guessed, asking)}
           {asking > 0 && " Open lines come along and stay marked."}
         </p>
+        {read && read.recipes.length > 1 && (
+          <RecipesApart
+            names={read.recipes}
+            which={which}
+            onChoose={(next) => {
+              setWhich(next);
+              setCorrections(new Map());
+              setDropped(new Set());
+              setMethod(null);
+            }}
+          />
+        )}
         {lines.length > 0 && (
           <p className="pt-2 text-row">
             Made as a{" "}
@@ -145,8 +162,11 @@ export function RecipePage() {
   );
 }
 
-function useReading(text: string): { read: RecipeAnswer | null; error: string | null } {
-  const ask = useMemo(() => (text.trim() ? (signal: AbortSignal) => readRecipe(text, signal) : null), [text]);
+function useReading(text: string, which: number): { read: RecipeAnswer | null; error: string | null } {
+  const ask = useMemo(
+    () => (text.trim() ? (signal: AbortSignal) => readRecipe(text, which, signal) : null),
+    [text, which],
+  );
   const { answer, error } = useAnswer(ask, PAUSE_MS);
   return { read: ask ? answer : null, error: error ? messageOf(error) : null };
 }

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
@@ -13,6 +15,9 @@ from rosy_kettle.core.models.drying.readings import read_drying
 from rosy_kettle.core.records import Formula, Tables
 
 __all__ = ["prior_of_formula"]
+
+DAMP = frozenset({"air_too_damp", "sweats"})
+"""Codes of pieces that take up what they should give off."""
 
 
 def prior_of_formula(formula: Formula | None, tables: Tables) -> Prior:
@@ -45,4 +50,5 @@ def prior_of_formula(formula: Formula | None, tables: Tables) -> Prior:
     setting = setting_of(formula, tables, float(mass_g.sum()))
     mix = setting.mix(palette, mass_g)
     leaving = mix.wet_share(dried_first=setting.dried_first) + mix.alcohol_share
-    return prior_of(read_drying(mix, setting).hours, float(leaving), READY_SHARE)
+    told = read_drying(mix, setting)
+    return replace(prior_of(told.hours, float(leaving), READY_SHARE), damp=told.why_not in DAMP)

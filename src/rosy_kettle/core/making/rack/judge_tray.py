@@ -223,8 +223,8 @@ def _fit(weighings: Sequence[TrayWeighing], prior: Prior) -> DryingFit | None:
 
 
 def _hours(fit: DryingFit | None, told: Evaluation | None) -> tuple[float | None, float | None, float | None]:
-    """Likely, earliest and latest hour: weighed where there are two weigh-ins, the model's until then."""
-    if fit is not None and (fit.weighed > 1 or told is None):
+    """Likely, earliest and latest hour: weighed where there are two weigh-ins that can tell, the model's until then."""
+    if fit is not None and (fit.weighed > 1 or told is None) and (fit.state != "cannot-tell" or told is None):
         return fit.ready_h, fit.low_h, fit.high_h
     if told is None:
         return None, None, None

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from rosy_kettle.core.making.rack.drying_curve import Prior, Weighed, fit_curve, noise_of
+from rosy_kettle.core.making.rack.drying_curve import Prior, Weighed, evidence_of, fit_curve, noise_of
 from rosy_kettle.core.words.rack import SET_ASIDE
 
 __all__ = ["SetAside", "set_aside"]
@@ -78,7 +78,8 @@ def _backwards(weigh_ins: Sequence[Weighed]) -> list[SetAside]:
 
 def _worst(weigh_ins: Sequence[Weighed], kept: list[int], step_g: float, prior: Prior) -> int | None:
     """Return the weighing without which the others agree far better, if there is one."""
-    whole = fit_curve([weigh_ins[index] for index in kept], step_g, prior)
+    taken = [weigh_ins[index] for index in kept]
+    whole, evidence = fit_curve(taken, step_g, prior), evidence_of(taken, step_g, prior)
     middle, to_lose_g = whole.middle(), whole.quantile(whole.to_lose_g, 0.5)
     off = np.abs([_off_g(weigh_ins[index], middle, to_lose_g) for index in kept])
     candidates = [kept[at] for at in np.argsort(off)[::-1][:LOOKED_AT]] if len(kept) > LOOKED_AT else list(kept)
@@ -86,9 +87,7 @@ def _worst(weigh_ins: Sequence[Weighed], kept: list[int], step_g: float, prior: 
     for index in candidates:
         others = [weigh_ins[each] for each in kept if each != index]
         # A weighing that belongs costs the others little; its own share of the evidence is that of a normal error.
-        better = (
-            fit_curve(others, step_g, prior).evidence - whole.evidence + np.log(1 / noise_of(weigh_ins[index].pieces, step_g))
-        )
+        better = evidence_of(others, step_g, prior) - evidence + np.log(1 / noise_of(weigh_ins[index].pieces, step_g))
         if better > gain:
             best, gain = index, better
     return best if gain > MUCH_BETTER else None

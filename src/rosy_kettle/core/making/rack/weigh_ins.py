@@ -6,20 +6,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
-from numpy.typing import NDArray
 
-from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, fit_curve, noise_of
+from rosy_kettle.core.making.rack.drying_curve import NOISE_STEPS, Curve, Prior, fit_curve
+from rosy_kettle.core.making.rack.drying_state import READY_SHARE, TIMED, DryingState, again_at, gains, state_of
 from rosy_kettle.core.making.rack.set_aside import SetAside, set_aside
 from rosy_kettle.core.words.rack import drying_words
 
 __all__ = ["READY_SHARE", "DryingFit", "WeighIn", "fit_drying"]
 
-READY_SHARE = 0.003  # a piece is dry when what is still to lose is under this share of it [-]; project default
 PAN_STEPS = 350  # steps of the scale the pan must hold, or the 0.3 % drown in them [-]; from READY_SHARE
-GAINING_NOISES = 8.0  # a rise of so many noises is no noise [-]; project default
-STEADY_NOISES = 4.0  # half of that is enough where every weighing rises [-]; project default
-FOLLOWING_NOISES = 10.0  # a weighing so many noises off is not on the curve [-]; project default
-LOW, MIDDLE, HIGH = 0.05, 0.5, 0.95  # quantiles of the interval and its middle [-]
+LOW, MIDDLE, HIGH = 0.055, 0.5, 0.945  # quantiles of the interval and its middle; a grid of shapes makes it a little wide [-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +33,11 @@ class WeighIn:
 class DryingFit:
     """What weighing tells of one piece; masses of one piece [g], times since it was set out [h]."""
 
+    state: DryingState
+    noise_g: float
+    """By how much a weighing of the pan scatters, estimated."""
+    again_h: float | None
+    """When another weighing can tell; only where these cannot."""
     tau_h: float | None
     lasting_g: float | None
     to_lose_g: float | None
@@ -86,28 +87,29 @@ def fit_drying(weigh_ins: Sequence[WeighIn], scale_step_g: float, prior: Prior, 
     out = set_aside(weigh_ins, scale_step_g, prior, tare_g)
     kept = _without(weigh_ins, out)
     good, needed_g = _scale(weigh_ins, scale_step_g)
-    gaining = _gaining(kept, scale_step_g)
+    gaining = gains(kept, scale_step_g, prior)
     if not gaining and len(weigh_ins) - 1 in {each.index for each in out}:
         # Damp that came after the piece was dry does not go with the curve; two such weighings are no slip.
-        gaining = _gaining(_in_time(weigh_ins), scale_step_g) and len(weigh_ins) - 2 in {each.index for each in out}
+        gaining = gains(_in_time(weigh_ins), scale_step_g, prior) and len(weigh_ins) - 2 in {each.index for each in out}
         out = [each for each in out if each.code == "time_back"] if gaining else out
         kept = _without(weigh_ins, out)
-    hours = np.array([each.hours for each in kept])
     curve = fit_curve(kept, scale_step_g, prior)
-    now_h = float(hours[-1])
-    told = _NOTHING if gaining else _told(curve, now_h)
-    follows = gaining or _follows(kept, curve, scale_step_g)
-    ready = told.ready_h is not None and len(kept) > 1 and told.ready_h <= now_h and follows
+    now_h = kept[-1].hours
+    told = _told(curve, now_h)
+    state: DryingState = "gaining" if gaining else state_of(kept, curve, scale_step_g, prior, told.dry_chance)
+    told = told if state in TIMED else _NOTHING
+    again_h = again_at(kept, curve, scale_step_g, prior) if state == "cannot-tell" else None
     facts = drying_words(
-        ready=ready, gaining=gaining, counted=len(kept),
-        ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h,
-        pan_needed_g=None if good else needed_g, by_model=prior.hours is not None, follows=follows,
-        clock_back=any(each.code == "time_back" for each in out),
+        state, counted=len(kept), ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h, again_h=again_h,
+        pan_needed_g=None if good else needed_g, by_model=prior.hours is not None,
+        humid_pct=_humid_pct(kept), damp=prior.damp, clock_back=any(each.code == "time_back" for each in out),
     )  # fmt: skip
     tau, lasting = curve.middle()
+    loses = state in TIMED
     return DryingFit(
-        tau_h=None if gaining else tau, lasting_g=None if gaining else lasting, to_lose_g=told.to_lose_g,
-        ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h, ready=ready, gaining=gaining,
+        state=state, noise_g=NOISE_STEPS * scale_step_g * curve.scatter, again_h=again_h,
+        tau_h=tau if loses else None, lasting_g=lasting if loses else None, to_lose_g=told.to_lose_g,
+        ready_h=told.ready_h, low_h=told.low_h, high_h=told.high_h, ready=state == "dry", gaining=gaining,
         scale_good_enough=good, pan_needed_g=needed_g, excluded=tuple(out), weighed=len(kept), from_model=prior.hours,
         message=facts, curve=() if told.high_h is None else curve.drawn(max(now_h, told.high_h)),
     )  # fmt: skip
@@ -119,6 +121,8 @@ class _Told:
     low_h: float | None = None
     high_h: float | None = None
     to_lose_g: float | None = None
+    dry_chance: float = 0.0
+    """How likely it is dry by the last weighing [-]."""
 
 
 _NOTHING = _Told()
@@ -126,18 +130,10 @@ _NOTHING = _Told()
 
 def _told(curve: Curve, now_h: float) -> _Told:
     """Quantiles over every curve that may be true, each by its weight."""
-    folds = np.log(np.maximum(1e-12, curve.to_lose_g / curve.lasting_g) * (1 - READY_SHARE) / READY_SHARE)
-    ready = curve.tau_h * np.maximum(0.0, folds)
-    still = np.maximum(0.0, curve.to_lose_g) * np.exp(-now_h / curve.tau_h)
+    ready = curve.ready_h(READY_SHARE)
+    still = np.maximum(0.0, curve.still_g(now_h))
     low, middle, high = (curve.quantile(ready, share) for share in (LOW, MIDDLE, HIGH))
-    return _Told(middle, low, high, curve.quantile(still, MIDDLE))
-
-
-def _follows(kept: Sequence[WeighIn], curve: Curve, step_g: float) -> bool:
-    """Whether the weighings lie on the curve, within what the scale errs and what a piece may still lose."""
-    off = [abs(each.mass_g / each.pieces - curve.mean_g(each.hours)) for each in kept]
-    most = [max(FOLLOWING_NOISES * noise_of(each.pieces, step_g), READY_SHARE / 2 * each.mass_g / each.pieces) for each in kept]
-    return all(one <= limit for one, limit in zip(off, most, strict=True))
+    return _Told(middle, low, high, curve.quantile(still, MIDDLE), float(curve.weight[ready <= now_h].sum()))
 
 
 def _without(weigh_ins: Sequence[WeighIn], out: Sequence[SetAside]) -> list[WeighIn]:
@@ -154,13 +150,7 @@ def _scale(weigh_ins: Sequence[WeighIn], step_g: float) -> tuple[bool, float]:
     return all(each.mass_g >= needed_g for each in weigh_ins), needed_g
 
 
-def _gaining(kept: Sequence[WeighIn], step_g: float) -> bool:
-    """Whether the last weighings rise from the lowest by more than the scale can err."""
-    if len(kept) < 2:  # noqa: PLR2004 - one weighing has no direction
-        return False
-    mass: NDArray[np.float64] = np.array([each.mass_g / each.pieces for each in kept])
-    noise = noise_of(kept[-1].pieces, step_g)
-    since = mass[int(np.argmin(mass)) :]
-    rise, rises = since[-1] - since[0], np.diff(since)
-    steadily = since.size == mass.size and rises.size > 1 and bool(np.all(rises > 0)) and bool(rise > STEADY_NOISES * noise)
-    return steadily or (bool(rise > GAINING_NOISES * noise) and bool(np.all(rises > -STEADY_NOISES * noise)))
+def _humid_pct(kept: Sequence[WeighIn]) -> float | None:
+    """Return the mean of the air's humidity where it was noted [%]."""
+    noted = [each.humidity_pct for each in kept if each.humidity_pct is not None]
+    return sum(noted) / len(noted) if noted else None
