@@ -17,6 +17,7 @@ class DryingParameters:
     water_activity: float = parameter(0.85, "water activity of a drying dough", "-", PRACTICE, "medium", (0.75, 0.92))
     salt_begins: float = parameter(0.005, "deliquescent salt that begins to rule the air", "-", ESTIMATE, "low", (0.002, 0.01))
     salt_rules: float = parameter(0.035, "deliquescent salt that rules it wholly", "-", ESTIMATE, "low", (0.02, 0.08))
+    salt_weeps: float = parameter(0.015, "deliquescent salt, in air above its point, that weeps", "-", ESTIMATE, "low", (0.01, 0.04))
     acid_draws_from: float = parameter(0.01, "fast acid from which a fizz mix draws damp", "-", ESTIMATE, "low", (0.005, 0.03))
     acid_deliquesces: float = parameter(0.78, "air in which citric acid deliquesces", "-", "citric acid, from memory", "medium", (0.74, 0.82))
     separates_from: float = parameter(0.05, "water and glycerin beside fat that no emulsifier holds", "-", ESTIMATE, "low", (0.02, 0.1))

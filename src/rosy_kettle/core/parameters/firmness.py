@@ -23,6 +23,8 @@ class FirmnessParameters:
     liquid_oil: float = parameter(5.0, "weight of liquid oil", "-", PRACTICE, "medium", (3.0, 8.0))
     molten_fat: float = parameter(4.0, "weight of molten fat", "-", PRACTICE, "medium", (2.0, 6.0))
     spray_crust: float = parameter(60.0, "weight of a sprayed crust", "-", PRACTICE, "low", (30.0, 90.0))
+    oil_that_spares_crust: float = parameter(0.05, "fat and oil beside which a crust still grows wholly", "-", ESTIMATE, "low", (0.03, 0.08))
+    oil_without_crust: float = parameter(0.20, "fat and oil in which no crust grows", "-", ESTIMATE, "low", (0.1, 0.3))
     much_spray: float = parameter(30.0, "weight of too much spray", "-", PRACTICE, "low", (15.0, 60.0))
     coarse: float = parameter(2.0, "weight of coarse crystals", "-", PRACTICE, "low", (1.0, 4.0))
     water_that_binds: float = parameter(0.10, "water up to which it binds", "-", PRACTICE, "medium", (0.06, 0.14))

@@ -15,6 +15,7 @@ NOT_DRYING = {
     "stays_batter": "stays a batter in this room",
     "stays_liquid": "stays liquid in this room",
     "stays_sticky": "stays sticky",
+    "weeps": "a salt in it takes water from this air and weeps: leave it out, or keep it far drier and sealed",
     "sweats": "sweats in this air",
 }
 """Sentence by code; facts stand in braces with the digits they are said with."""

@@ -23,6 +23,7 @@ PREPARE_MIN = 15.0  # clear, wipe, paper, moulds, humidity [min]
 WEIGH_MIN = 1.5  # a line [min]
 MELT_MIN = 12.0  # butters in a water bath, a kilo [min]
 MIX_MIN = 10.0  # a bowl [min]
+DRIER_BY_PCT = 2  # steps in which drier air is looked for [% RH]
 REST_MIN = 10.0  # a kneaded dough drinks [min]
 SHAPE_MIN = {
     "ball-mould": 1.2,
@@ -218,11 +219,21 @@ def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
     found = drying_hours(evaluate(replace(formula, room=room), tables))
     air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if isinstance(found, str):
-        unknown = replace(_wait("dry", "Dry or set", 0.0, found), known=False)
+        least_min = 60 * _least_hours(formula, tables, room)
+        unknown = replace(_wait("dry", "Dry or set", least_min, found), known=False)
         return unknown, f"It does not dry in {air}: {found}. No time can be promised."
     hours, most = found
     why = f"likely {hours:.0f} h, at most {most:.0f} h in {air}"
     return _wait("dry", "Dry or set", 60 * hours, why, 60 * (most - hours)), ""
+
+
+def _least_hours(formula: Formula, tables: Tables, room: Room) -> float:
+    """Return the hours in the dampest air that still dries, so that worse air never seems quicker [h]; 0 where none does."""
+    for humidity_pct in range(int(min(room.humidity_pct, 100.0)), 0, -DRIER_BY_PCT):
+        found = drying_hours(evaluate(replace(formula, room=replace(room, humidity_pct=float(humidity_pct))), tables))
+        if not isinstance(found, str):
+            return found[0]
+    return 0.0
 
 
 def _cooling(formula: Formula, tables: Tables, order: Order, room: Room, shape_min: float) -> tuple[float, str] | None:

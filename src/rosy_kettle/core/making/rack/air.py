@@ -57,7 +57,7 @@ def air_advice(air: Air | None, formula: Formula | None, told: Evaluation | None
     if air.humidity_pct < DAMP_PCT:
         return ()
     codes = ["dehumidifier"]
-    if air.humidity_pct >= VERY_DAMP_PCT or (told is not None and told.drying.why_not in {"air_too_damp", "sweats"}):
+    if air.humidity_pct >= VERY_DAMP_PCT or (told is not None and told.drying.why_not in {"air_too_damp", "sweats", "weeps"}):
         codes.append("closed_box")
     codes.append("oven_off" if formula is not None and not _has_alcohol(formula, tables) else "no_oven")
     return tuple(_said(code, air) for code in codes)

@@ -16,7 +16,7 @@ from rosy_kettle.core.records import Formula, Tables
 
 __all__ = ["prior_of_formula"]
 
-DAMP = frozenset({"air_too_damp", "sweats"})
+DAMP = frozenset({"air_too_damp", "sweats", "weeps"})
 """Codes of pieces that take up what they should give off."""
 
 

@@ -108,9 +108,11 @@ def _hours(mix: Mix, water_share: float, h: float, room_c: float, humidity: floa
     t_water = p.water_hours * sqrt(water / p.water_pct) * thicker * resistance * little
     cooler = 2 ** ((p.reference_c - room_c) / p.alcohol_halves_per_c)
     t_alcohol = p.alcohol_hours * sqrt(alcohol / p.water_pct) * thicker * cooler
+    # Alcohol leaves: what sets is what stays.
+    lasting = 1 - mix.alcohol_share
     t_glycerin = p.glycerin_hours_per_pct * max(0.0, 100 * mix.humectant_share - p.glycerin_free_pct) * resistance
     damp = 1 + p.damp_slows * max(0.0, humidity - p.damp_slows_from)
-    set_by_powder = (1 - mix.carried) * p.powder_set_hours * sqrt(mix.fat_share / p.powder_set_fat) * damp
+    set_by_powder = (1 - mix.carried) * p.powder_set_hours * sqrt(mix.fat_share / lasting / p.powder_set_fat) * damp
     set_by_fat = mix.carried * p.fat_set_hours * (h / p.fat_set_half_mm)
     warmer = 2 ** ((room_c - p.reference_c) / p.fat_doubles_per_c)
     t_fat = (set_by_powder + set_by_fat) * clip(warmer, p.fat_quickest, p.fat_slowest)
@@ -123,6 +125,8 @@ def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room
     p = mix.parameters.drying
     draws = water_share >= p.water_that_matters or mix.humectant_share > p.humectant_that_matters
     fizzes = mix.fizzes and mix.fast_acid_share > p.acid_draws_from and mix.carried < 1
+    if _weeping(mix, humidity):
+        return "weeps", {}
     if (humidity >= ceiling - p.damp_margin and draws) or (fizzes and humidity >= p.acid_deliquesces):
         return "air_too_damp", {}
     if _apart_g(mix) > p.separates_from * mix.total_g:
@@ -138,6 +142,14 @@ def _why_not(mix: Mix, water_share: float, humidity: float, ceiling: float, room
     if dry > p.sticky_saturation or (dry > p.sticky_with_humectant and mix.humectant_share > p.humectant_that_matters):
         return "stays_sticky", {}
     return ("sweats", {}) if drawn > p.sticky_saturation else None
+
+
+def _weeping(mix: Mix, humidity: float) -> bool:
+    """Whether salts that deliquesce below this air are enough to wet a piece that draws."""
+    p = mix.parameters.drying
+    points = ((item.traits.deliquescence_share, mass_g) for item, mass_g in mix.kinds)
+    weeping_g = sum(mass_g for point, mass_g in points if point is not None and humidity > point)
+    return bool(weeping_g > p.salt_weeps * mix.total_g)
 
 
 def _cold_state(mix: Mix, room_c: float) -> str:

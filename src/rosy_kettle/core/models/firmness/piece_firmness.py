@@ -81,7 +81,9 @@ def piece_firmness(
 def _crust_acid(mix: Mix) -> float:
     p = mix.parameters.firmness
     soda_share = mix.of(mix.palette.carbon_mol_g > 0) / mix.total_g
-    return min(1.0, mix.fast_acid_share / p.acid_for_full_crust) * min(1.0, soda_share / p.soda_for_full_crust)
+    # A crust grows between crystals; in fat there is none, and alcohol hardens nothing there.
+    between_crystals = 1 - clip((mix.oily_share - p.oil_that_spares_crust) / (p.oil_without_crust - p.oil_that_spares_crust))
+    return min(1.0, mix.fast_acid_share / p.acid_for_full_crust) * min(1.0, soda_share / p.soda_for_full_crust) * between_crystals
 
 
 @once_per_mix

@@ -41,7 +41,15 @@ def prereaction_share(mix: Mix, *, dried_first: bool) -> float | None:
     """
     if mix.fast_acid_share <= 0 or not mix.fizzes:
         return None
-    return 1 - exp(-mix.wet_share(dried_first=dried_first) / mix.fast_acid_share)
+    wet = mix.wet_share(dried_first=dried_first) + mix.parameters.gas.wept_from_salt * _weeping_share(mix)
+    return 1 - exp(-wet / mix.fast_acid_share)
+
+
+def _weeping_share(mix: Mix) -> float:
+    """Salts that melt in ordinary air, such as magnesium chloride flakes: some of their own water comes onto the acid."""
+    ordinary = mix.parameters.gas.ordinary_air
+    kinds = ((item.traits.deliquescence_share, mass_g) for item, mass_g in mix.kinds)
+    return sum(mass_g for point, mass_g in kinds if point is not None and point < ordinary) / mix.total_g
 
 
 def puff(mix: Mix, *, dried_first: bool) -> Puff:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from rosy_kettle.core.mixing.mix import Mix
-from rosy_kettle.core.mixing.sloped import clip, exp
+from rosy_kettle.core.mixing.sloped import clip, exp, log1p
 from rosy_kettle.core.models.gas.gas_release import gas_release
 
 __all__ = ["release_minutes"]
@@ -56,12 +56,22 @@ def _melt(mix: Mix, carried: float, bath_c: float, room_c: float) -> float:
     if carried <= 0 or mix.fat_g <= 0:
         return 0.0
     p = mix.parameters.release
-    below = np.flatnonzero(mix.fill.solid_share <= p.solid_that_lets_go)
+    lets_go = p.solid_that_lets_go + p.dispersed_solid * _dispersing_share(mix)
+    below = np.flatnonzero(mix.fill.solid_share <= lets_go)
     if below.size == 0:
         return 0.0
-    lets_go_c = _lets_go_c(mix, int(below[0]), p.solid_that_lets_go)
-    solid = max(mix.solid_share(room_c), p.solid_that_lets_go)
-    return carried * p.heat_transfer_w_m2k * max(0.0, bath_c - lets_go_c) / (p.fat_kg_m3 * p.latent_j_kg * solid) * MM_PER_MIN
+    solid = max(mix.solid_share(room_c), lets_go)
+    # Fat lets go over a few degrees, not at one: the drive falls off softly as its own temperature nears the bath's.
+    warmer = (bath_c - _lets_go_c(mix, int(below[0]), lets_go)) / p.lets_go_over_c
+    drive_c = p.lets_go_over_c * log1p(exp(warmer))
+    return carried * p.heat_transfer_w_m2k * drive_c / (p.fat_kg_m3 * p.latent_j_kg * solid) * MM_PER_MIN
+
+
+def _dispersing_share(mix: Mix) -> float:
+    """Emulsifier that takes fat into water, of it and the fat [g/g]; what is solid of it swells in the bath and holds nothing."""
+    least = mix.parameters.release.disperses_from_hlb
+    grams = sum(mass for item, mass in mix.items() if item.role == "emulsifier" and (item.traits.hlb_effective or 0.0) >= least)
+    return grams / max(grams, mix.fat_g + mix.liquid_oil_g) if grams > 0 else 0.0
 
 
 def _lets_go_c(mix: Mix, last: int, solid_share: float) -> float:
