@@ -253,3 +253,63 @@ def test_what_the_record_says_is_not_asked(tables: Tables) -> None:
     )
     assert "room_humidity_pct" in asked
     assert "room_humidity_pct" not in asked_beside
+
+
+BALL = {
+    "baking_soda": 620.0,
+    "citric_acid_anhydrous": 310.0,
+    "corn_starch": 50.0,
+    "sweet_almond_oil": 12.0,
+    "distilled_water": 8.0,
+}
+TRUFFLE = {"baking_soda": 200.0, "citric_acid_anhydrous": 100.0, "slsa_fine": 60.0}
+BAR = {
+    "baking_soda": 300.0,
+    "slsa_fine": 120.0,
+    "corn_starch": 60.0,
+    "capb_liquid": 80.0,
+    "cocoa_butter": 60.0,
+    "shea_butter": 40.0,
+}
+
+
+@pytest.mark.parametrize(("symptom", "method", "grams", "answers", "cause"), [
+    ("splits-in-halves", "damp-press", BALL, {"packed": "hard"}, "packed-too-hard"),
+    ("ring", "betaine-dough", {**BAR, "mica_pigment": 4, "polysorbate_80": 1}, {}, "too-little-emulsifier"),
+    ("ring", "butter-dough", {**TRUFFLE, "cocoa_butter": 120, "shea_butter": 60, "mica_pigment": 3}, {}, "too-little-emulsifier"),
+    ("gooey-wall", "moulded-truffle", {**TRUFFLE, "cocoa_butter": 120, "shea_butter": 60}, {"hours_in_mould": 6}, "unmoulded-too-early"),
+    ("melts-too-slowly", "melt", {"cocoa_butter": 50, "shea_butter": 25, "beeswax": 25}, {}, "too-much-wax"),
+    ("melts-too-slowly", "melt", {"cocoa_butter": 50, "shea_butter": 25, "emulsifying_wax": 25}, {}, "too-much-wax"),
+    ("irritates", "glycerin-dough", {"baking_soda": 400, "cream_of_tartar": 80, "sls_powder": 120, "corn_starch": 80, "glycerin": 70}, {},
+     "too-much-harsh-surfactant"),
+    ("colour-too-strong", "damp-press", {**BALL, "dye_blue_ws": 1.5}, {}, "too-much-colour"),
+    ("soft-on-shelf", "moulded-truffle", {**TRUFFLE, "coconut_oil_76": 160}, {"room_c": 28}, "too-little-solid-fat"),
+])  # fmt: skip
+def test_what_the_trade_would_say_first(
+    tables: Tables, symptom: str, method: str, grams: dict[str, float], answers: dict[str, Any], cause: str
+) -> None:
+    """Common practice, no published source."""
+    found = diagnose(symptom, make_formula(method, **grams), tables, TROUBLES, None, answers)
+    assert found.causes[0].id == cause
+
+
+def test_an_accepted_rescue_is_no_wrong_amount(tables: Tables) -> None:
+    weighing = {"step": "w1", "within": False, "actual_g": 25.0, "target_g": 8.2}
+    state = {"weighings": [weighing], "steps": [], "rescues": []}
+    wrong, rescued = (
+        next(
+            c.chance
+            for c in diagnose("weighs-wrong", None, tables, TROUBLES, {"state": each}, {}).causes
+            if c.id == "wrong-amount"
+        )
+        for each in (state, {**state, "rescues": [{"step": "w1", "actual_g": 25.0}]})
+    )
+    assert rescued < wrong / 3
+
+
+def test_a_mould_is_asked_about_only_where_there_is_one(tables: Tables) -> None:
+    for method, asked in (("damp-press", False), ("moulded-truffle", True)):
+        formula = make_formula(method, **TRUFFLE, cocoa_butter=120, shea_butter=60)
+        found = {each.id for each in diagnose("splits-in-halves", formula, tables, TROUBLES, None, {}).questions}
+        gooey = {each.id for each in diagnose("gooey-wall", formula, tables, TROUBLES, None, {}).questions}
+        assert ("hours_in_mould" in found | gooey) is asked

@@ -23,6 +23,7 @@ __all__ = ["Cause", "Diagnosis", "Evidence", "diagnose", "expected_gain", "poste
 MOST_QUESTIONS = 5
 LEAST_GAIN = 0.01  # of a bit, in nats; a question that is expected to tell less is not asked
 CHANGED_FOR = 2  # likeliest causes whose change of the formula is worked out
+OF_A_MOULD = frozenset({"hours_in_mould"})
 ON_SKIN = frozenset({"irritates"})
 OF_DRYING = frozenset({"never-dries", "sticky", "soft-on-shelf", "gooey-wall"})
 """Symptoms of a piece that stays wet; only of these the air that lets nothing dry says something."""
@@ -105,7 +106,7 @@ def diagnose(
         for place, (id_, chance) in enumerate(ranked)
     )
     caution = PEOPLE_CAUTION if symptom in ON_SKIN else SPOILT_CAUTION if symptom in SPOILT else None
-    return Diagnosis(causes, tuple(_questions(symptom, facts, troubles, _asked_in_vain(formula, answers))), caution)
+    return Diagnosis(causes, tuple(_questions(symptom, facts, troubles, _asked_in_vain(formula, tables, answers))), caution)
 
 
 def posterior(symptom: str, facts: Sequence[Fact], troubles: TroubleTables) -> dict[str, float]:
@@ -175,10 +176,14 @@ def _entropy(chances: Mapping[str, float]) -> float:
     return -sum(p * math.log(p) for p in chances.values() if p > 0)
 
 
-def _asked_in_vain(formula: Formula | None, answers: Mapping[str, Any]) -> set[str]:
-    """Questions that are answered already, or whose answer says something only beside a formula's own readings."""
+def _asked_in_vain(formula: Formula | None, tables: Tables, answers: Mapping[str, Any]) -> set[str]:
+    """Questions that are answered already, whose answer says something only beside a formula's own readings, or about a mould
+    that the method does not use."""
     answered = {id_ for id_, answer in answers.items() if answer is not None}
-    return answered if formula is not None else answered | BESIDE_A_FORMULA
+    if formula is None:
+        return answered | BESIDE_A_FORMULA
+    moulded = any(task.kind == "unmould" for task in tables.method_of(formula).rack_tasks)
+    return answered if moulded else answered | OF_A_MOULD
 
 
 def _questions(symptom: str, facts: Sequence[Fact], troubles: TroubleTables, in_vain: Set[str]) -> list[Question]:

@@ -8,7 +8,7 @@ from typing import Any
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.core.safety.measures import PH_WARN, lines_of_harshness
 
@@ -16,11 +16,13 @@ __all__ = ["Fact", "facts_of"]
 
 # Where a figure begins to speak; common practice, no published source, where nothing else stands.
 HUMID_PCT, WARM_ROOM_C, COLD_ROOM_C, WARM_DOUGH_C, COLD_DOUGH_C = 58.0, 25.0, 16.0, 35.0, 17.0
-SHORT_MOULD_H, LONG_OPEN_WEEKS, COOL_BATH_C, OFTEN = 4.0, 3.0, 35.0, 1.0
+SHORT_MOULD_H, LONG_OPEN_WEEKS, COOL_BATH_C, OFTEN = 12.0, 3.0, 35.0, 1.0
 HARD_TAPS = frozenset({"hard", "very-hard"})
 HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID_FAT_PCT = 12.0, 18.0, 3.0, 1.5, 0.6, 6.0, 5.0
 LONG_DRYING_H, ORDINARY_PCT, RING, LOW_FOAM, DENSE_G_ML = 72.0, 50.0, 40.0, 40.0, 1.0
 THIN_MM = 12.0  # from skin to heart [mm]
+MUCH_WAX_PCT, DYE_PCT, HARSH_PCT, NEXT_TO_NO_EMULSIFIER = 12.0, 0.1, 12.0, 0.05
+HARSH_FROM, MELTS_NEAR_ROOM_C = 90.0, 4.0  # irritation against SDS = 100; how much warmer than the room a fat has to melt to be firm
 ACID_OF_SODA, SMALL_DOSE_G_L, WATERY = 0.3, 0.12, 0.3
 WORD_ANSWERS = {
     "packed": ("hard", "light"), "sifted": ("yes", "no"), "wrapped": ("yes", "no"), "scent_browns": ("yes", "no"),
@@ -90,7 +92,7 @@ def facts_of(formula: Formula | None, tables: Tables, batch: Mapping[str, Any] |
     found: dict[str, Fact] = {}
     sources = (
         ("answer", _answered(answers, told, tables.waters)), ("batch", _recorded(batch or {})),
-        ("reading", iter(()) if told is None or formula is None else _read(formula, told, tables)),
+        ("reading", iter(()) if told is None or formula is None else _read(formula, told, tables, _number(answers, "room_c"))),
     )  # fmt: skip
     for source, pairs in sources:
         for id_, holds in pairs:
@@ -154,7 +156,8 @@ def _recorded(batch: Mapping[str, Any]) -> Pairs:
         yield "room-cold", conditions["room_c"] < COLD_ROOM_C
     weighings = [each for each in state.get("weighings") or [] if isinstance(each, Mapping)]
     if weighings:
-        off = [each for each in weighings if not each.get("within", True)]
+        rescued = {each.get("step") for each in state.get("rescues") or [] if isinstance(each, Mapping)}
+        off = [each for each in weighings if not each.get("within", True) and each.get("step") not in rescued]
         yield "weighing-off", bool(off)
         yield "weighed-cups", False
         over = [each["actual_g"] - each["target_g"] for each in off]
@@ -170,9 +173,10 @@ def _recorded(batch: Mapping[str, Any]) -> Pairs:
         yield "felt-wet", felt[-1] in WET_STATES
 
 
-def _read(formula: Formula, told: Evaluation, tables: Tables) -> Pairs:
+def _read(formula: Formula, told: Evaluation, tables: Tables, room_c: float | None) -> Pairs:
     yield from _of_dough(told)
     yield from _of_lines(told, tables)
+    yield from _of_fats(told, tables, formula.room.temperature_c if room_c is None else room_c)
     yield from _of_drying(formula, told, tables)
     yield "foam-low", None if told.lather.score is None else told.lather.score < LOW_FOAM
     yield "oil-high", None if told.feel.oil_g is None else told.feel.oil_g >= tables.parameters.feel.rich_from_g
@@ -227,12 +231,13 @@ def _of_lines(told: Evaluation, tables: Tables) -> Pairs:
     oils, emulsifier = share("oil", "butter"), share("emulsifier")
     yield "humectant-high", share("humectant") > HUMECTANT_PCT
     yield "surfactant-powder-high", natured("surfactant-powder") > POWDER_PCT
-    yield "wax-high", share("wax") > WAX_PCT
-    yield "colour-high", share("colorant") > COLOUR_PCT
+    waxy = sum(pct for item, pct in items if item.form == "wax")
+    yield "wax-high", share("wax") > WAX_PCT or waxy > MUCH_WAX_PCT
+    yield "colour-high", share("colorant") > COLOUR_PCT or natured("dye") >= DYE_PCT
+    yield "harsh-surfactant", sum(pct for item, pct in items if _is_harsh(item)) > HARSH_PCT
     yield "scent-low", share("fragrance") < SCENT_PCT
-    yield "liquid-oil-high", share("oil") > LIQUID_OIL_PCT
-    yield "solid-fat-low", share("butter") < SOLID_FAT_PCT
-    yield "emulsifier-missing", oils > 1 and emulsifier <= 0
+    yield "liquid-oil-high", sum(pct for item, pct in items if item.role == "oil" and item.form == "liquid") > LIQUID_OIL_PCT
+    yield "emulsifier-missing", oils > 1 and emulsifier <= NEXT_TO_NO_EMULSIFIER * oils
     yield "mica-bare", natured("mica") > 0 and emulsifier <= 0
     yield "dye-dry", natured("dye") > 0
     yield "sugar-on-it", natured("sugar") > 0
@@ -242,3 +247,23 @@ def _of_lines(told: Evaluation, tables: Tables) -> Pairs:
     yield "acid-and-water", natured("fast-acid") > 0 and watery > 0
     soda = share("base")
     yield "acid-low", share("acid") < ACID_OF_SODA * soda if soda > 0 else None
+
+
+def _is_harsh(item: Ingredient) -> bool:
+    """Whether a surfactant irritates nearly as much as sodium lauryl sulfate."""
+    return item.surfactant is not None and item.surfactant.irritation_rel >= HARSH_FROM
+
+
+def _of_fats(told: Evaluation, tables: Tables, room_c: float) -> Pairs:
+    """Whether there is next to no fat that stays solid in the room: coconut fat is none in a warm one."""
+    known = [(tables.ingredients[line.ingredient], line.pct) for line in told.lines if line.ingredient in tables.ingredients]
+    solid = sum(
+        pct for item, pct in known
+        if item.is_fat and item.melt_high_c is not None and item.melt_high_c > room_c + MELTS_NEAR_ROOM_C
+    )  # fmt: skip
+    yield "solid-fat-low", solid < SOLID_FAT_PCT
+    molten = sum(
+        pct for item, pct in known
+        if item.form == "solid-fat" and item.melt_high_c is not None and item.melt_high_c <= room_c
+    )  # fmt: skip
+    yield "fat-melts-here", molten > SOLID_FAT_PCT

@@ -50,6 +50,8 @@ FACT_WORDS = {
     "dough-wet": ("The dough is wetter than its method wants.", "The dough is not too wet by its reading."),
     "felt-wet": ("The hands found it sticky.", "The hands did not find it sticky."),
     "weighed-cups": ("It was measured in cups.", "It was weighed on a scale."),
+    "fat-melts-here": ("Its fat melts in this room.", "Its fat does not melt in this room."),
+    "harsh-surfactant": ("A harsh surfactant is a good part of it.", "No harsh surfactant is a good part of it."),
     "room-warm": ("The room was warm.", "The room was not warm."),
     "room-cold": ("The room was cold.", "The room was not cold."),
     "dough-warm": ("The dough was warmer than its window.", "The dough was not too warm."),
