@@ -230,8 +230,20 @@ def test_what_cannot_be_used_is_set_aside_with_its_reason(tables: Tables) -> Non
 
 def test_a_factor_never_runs_further_than_it_is_let(tables: Tables) -> None:
     told = factor(learn(dried(tables, *([40.0] * 40)), tables), "drying")
-    assert told.yours == pytest.approx(P.furthest)
-    assert told.high == pytest.approx(P.furthest)
+    assert told.yours == pytest.approx(4 * P.furthest)
+    assert not told.accepted_by_default
+    assert "beyond what is learnt: look at your scale or your recipe" in told.message
+
+
+@pytest.mark.parametrize(("truth", "n"), [(1.0, 6), (1.3, 6), (1.8, 6), (2.8, 6), (2.8, 20), (4.5, 12)])
+def test_an_interval_holds_the_factor_wherever_it_is(tables: Tables, truth: float, n: int) -> None:
+    """90 % intervals over 60 seeded studios whose hours scatter by a fifth; three of their own binomial spreads allowed."""
+    dice, held = np.random.default_rng(3), 0
+    for _ in range(60):
+        told = factor(learn(dried(tables, *(truth * np.exp(dice.normal(0, 0.2, n)))), tables), "drying")
+        held += told.low <= truth <= told.high
+        assert told.low < told.high
+    assert held >= 60 * 0.9 - 3 * math.sqrt(60 * 0.9 * 0.1)
 
 
 def test_foam_that_is_gone_counts_as_a_millimetre(tables: Tables) -> None:

@@ -148,3 +148,26 @@ def test_shares_are_stretched_to_the_smaller_triangle_around_the_bounds(
     found, length = frame([Bounds(name, low, high) for name in "abc"])
     assert found.tolist() == pytest.approx([origin] * 3)
     assert length == pytest.approx(edge)
+
+
+@pytest.mark.parametrize("beta", [(5.0, 5.0, 5.0, 0.0), (5.0, 6.0, 7.0, 4.0)])
+def test_the_best_point_is_told_with_what_picking_it_adds_taken_off(beta: tuple[float, ...]) -> None:
+    """95 % intervals over 120 seeded sets of sixteen results; the best of all looks better than it is (Scheffé 1953)."""
+    bounds = [Bounds(name, 0.0, 1.0) for name in "abc"]
+    tried = np.array(
+        [[1, 0, 0], [0, 1, 0], [0, 0, 1], [0.5, 0.5, 0], [0.5, 0, 0.5], [0, 0.5, 0.5], [1 / 3] * 3, [0.6, 0.2, 0.2]] * 2
+    )
+    dice, held, better = np.random.default_rng(2), 0, 0.0
+
+    def true(shares: tuple[float, ...]) -> float:
+        return float(np.dot(beta[:3], shares) + beta[3] * shares[0] * shares[1])
+
+    for _ in range(120):
+        best = fit_response(bounds, tried, [true(tuple(each)) + dice.normal() for each in tried], "more").best
+        assert best is not None
+        assert best.low is not None
+        assert best.high is not None
+        held += best.low <= true(best.shares) <= best.high
+        better += (best.value - true(best.shares)) / 120
+    assert held >= 0.95 * 120 - 3 * (120 * 0.95 * 0.05) ** 0.5
+    assert better < 0.4, "of the scatter of one result; 1.8 times as much without"

@@ -7,8 +7,11 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from rosy_kettle.core.amounts import Weighed, weigh_formula
 from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.bench.feel import middle_saturation
@@ -127,7 +130,18 @@ def _by_the_wetter(formula: Formula, tables: Tables, saturation: float) -> tuple
     before_g = sum(line.mass_g for line in lines)
     if times is None or abs(times - 1) * before_g < WORTH_G:
         return None
+    if _against_sense(formula, weighed, {line.position: times * line.mass_g for line in lines}, tables):
+        return None
     return (ChangedLine(wetter, before_g, round(times * before_g, 1)),)
+
+
+def _against_sense(formula: Formula, weighed: list[Weighed], after_g: Mapping[int, float], tables: Tables) -> bool:
+    """Whether a change breaks what a maker keeps: water on the acid, alcohol, spent acid, the batch's size."""
+    before = np.array([line.mass_g for line in weighed])
+    after = np.array([after_g.get(line.position, line.mass_g) for line in weighed])
+    problem = BalanceProblem(formula, (parse_target("dough.saturation>=0"),))
+    watch = watch_of(problem, tables, [line.ingredient for line in weighed], before)
+    return any(guard.hard and not guard.target.reading.startswith("dough.") for guard in watch.broken(after))
 
 
 def _wetter(weighed: list[Weighed]) -> str | None:

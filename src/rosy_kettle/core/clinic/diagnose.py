@@ -177,8 +177,7 @@ def _entropy(chances: Mapping[str, float]) -> float:
 
 
 def _asked_in_vain(formula: Formula | None, tables: Tables, answers: Mapping[str, Any]) -> set[str]:
-    """Questions that are answered already, whose answer says something only beside a formula's own readings, or about a mould
-    that the method does not use."""
+    """Questions that are answered already, that say something only beside a formula, or of a mould that is not used."""
     answered = {id_ for id_, answer in answers.items() if answer is not None}
     if formula is None:
         return answered | BESIDE_A_FORMULA

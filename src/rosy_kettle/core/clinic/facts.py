@@ -22,7 +22,10 @@ HUMECTANT_PCT, POWDER_PCT, WAX_PCT, COLOUR_PCT, SCENT_PCT, LIQUID_OIL_PCT, SOLID
 LONG_DRYING_H, ORDINARY_PCT, RING, LOW_FOAM, DENSE_G_ML = 72.0, 50.0, 40.0, 40.0, 1.0
 THIN_MM = 12.0  # from skin to heart [mm]
 MUCH_WAX_PCT, DYE_PCT, HARSH_PCT, NEXT_TO_NO_EMULSIFIER = 12.0, 0.1, 12.0, 0.05
-HARSH_FROM, MELTS_NEAR_ROOM_C = 90.0, 4.0  # irritation against SDS = 100; how much warmer than the room a fat has to melt to be firm
+HARSH_FROM, MELTS_NEAR_ROOM_C = (
+    90.0,
+    4.0,
+)  # irritation against SDS = 100; how much warmer than the room a fat has to melt to be firm
 ACID_OF_SODA, SMALL_DOSE_G_L, WATERY = 0.3, 0.12, 0.3
 WORD_ANSWERS = {
     "packed": ("hard", "light"), "sifted": ("yes", "no"), "wrapped": ("yes", "no"), "scent_browns": ("yes", "no"),

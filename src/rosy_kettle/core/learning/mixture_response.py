@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -16,6 +16,8 @@ __all__ = ["FittedPoint", "MixtureResponse", "fit_response"]
 
 SIDE = 0.975  # of Student's t: 95 % between both sides [-]
 SURE = 0.95
+DRAWS, SEED = 2000, 5  # of the noise, to see what picking the best adds
+EDGE, TINY = 1e-6, 1e-12  # of a share [-]; so that every covariance has a root [-]
 GRID = 20  # steps along an edge of what is drawn [-]
 
 
@@ -46,6 +48,8 @@ class MixtureResponse:
     flat: bool | None
     """True where the largest difference on the grid is less than it may be off; None where that is not known."""
     message: str
+    at_edge: bool = False
+    """Whether the best lies at the edge of what was varied."""
 
 
 def fit_response(
@@ -99,8 +103,31 @@ def fit_response(
     off = _reach(terms.shape[1] - 1, freedom) * (spread or 0.0) * math.sqrt(float(apart @ covariance @ apart))
     flat = None if spread is None else bool(abs(values[best] - values[worst]) <= off)
     grid = tuple(_point(points[i], values[i], half[i], known=spread is not None) for i in range(len(points)))
-    message = response_words(degree, len(seen), flat=flat, sure=spread is not None)
-    return MixtureResponse(len(seen), degree, tuple(map(float, coefficients)), spread, grid, grid[best], flat, message)
+    at_edge = _at_edge(points[best], bounds)
+    message = response_words(degree, len(seen), flat=flat, sure=spread is not None, at_edge=at_edge)
+    picked = grid[best]
+    if spread is not None:
+        root: FloatArray = spread * np.asarray(np.linalg.cholesky(covariance + TINY * np.eye(len(covariance))), dtype=np.float64)
+        luck = sign * _luck(values, at, root, sign)
+        # Picked out of all: its interval holds for all of them at once, and its value is less what picking adds.
+        wide = _reach(terms.shape[1], freedom) * spread * math.sqrt(float(at[best] @ covariance @ at[best]))
+        ends = (float(values[best] - wide), float(values[best] + wide))
+        picked = replace(picked, value=float(values[best] - luck), low=ends[0], high=ends[1])
+    return MixtureResponse(len(seen), degree, tuple(map(float, coefficients)), spread, grid, picked, flat, message, at_edge)
+
+
+def _luck(values: FloatArray, at: FloatArray, scale: FloatArray, sign: float) -> float:
+    """Return by how much the best of all points looks better than it is, on the mean, because it was picked by the same noise."""
+    noise = np.random.default_rng(SEED).standard_normal((DRAWS, scale.shape[0])) @ scale.T @ at.T
+    picked = np.argmax(sign * (values[None, :] + noise), axis=1)
+    return float(max(0.0, (sign * noise[np.arange(DRAWS), picked]).mean()))
+
+
+def _at_edge(shares: FloatArray, bounds: Sequence[Bounds]) -> bool:
+    """Whether a mixture stands at the least or the most of an ingredient, where a little further might be better still."""
+    return any(
+        abs(share - bound.low) < EDGE or abs(share - bound.high) < EDGE for share, bound in zip(shares, bounds, strict=True)
+    )
 
 
 def _reach(contrasts: int, freedom: int) -> float:

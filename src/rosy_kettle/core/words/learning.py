@@ -30,7 +30,7 @@ SAID = {
 }
 
 
-def factor_words(kind: str, name: str, yours: float, low: float, high: float, n: int, *, sure: bool) -> str:
+def factor_words(kind: str, name: str, yours: float, low: float, high: float, n: int, *, sure: bool, beyond: bool = False) -> str:
     """Return one sentence of a learnt factor.
 
     Parameters
@@ -49,6 +49,8 @@ def factor_words(kind: str, name: str, yours: float, low: float, high: float, n:
         Observations it rests on [-]
     sure : bool
         Whether the default lies outside the interval
+    beyond : bool
+        Whether it is further off than anything that is learnt
 
     Returns
     -------
@@ -57,4 +59,5 @@ def factor_words(kind: str, name: str, yours: float, low: float, high: float, n:
     """
     told = SAID[kind].format(name=name, yours=yours)
     doubt = "" if sure else "; the default is still possible"
+    doubt = "; that is beyond what is learnt: look at your scale or your recipe" if beyond else doubt
     return f"{told} ({low:.2f} to {high:.2f}), from {n} observation{'s' if n != 1 else ''}{doubt}."

@@ -5,7 +5,7 @@ from __future__ import annotations
 __all__ = ["response_words"]
 
 
-def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool) -> str:
+def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool, at_edge: bool = False) -> str:
     """Return one sentence of what trials say so far.
 
     Parameters
@@ -18,6 +18,8 @@ def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool)
         Whether the best may be no better than the worst
     sure : bool
         Whether anything is left to judge the noise by
+    at_edge : bool
+        Whether the best lies at the edge of what was varied
 
     Returns
     -------
@@ -32,4 +34,5 @@ def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool)
         return f"{counted} fit exactly, {bend}: how sure that is needs one more."
     if flat:
         return f"{counted}, {bend}: still flat, the best may be no better than the worst."
-    return f"{counted}, {bend}: the best mixture stands out from the worst."
+    edge = " It lies at the edge of what was varied: go on beyond it to know where it ends." if at_edge else ""
+    return f"{counted}, {bend}: the best mixture stands out from the worst.{edge}"

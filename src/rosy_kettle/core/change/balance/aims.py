@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.change.sense.figures import figure_at
@@ -18,9 +19,13 @@ from rosy_kettle.core.models.cost.formula_cost import price_per_kg
 from rosy_kettle.core.readings.look import Look
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 
-__all__ = ["Aims", "aims_of"]
+__all__ = ["PORTION", "Aims", "aims_of"]
+
+PORTION = "@"
+"""Stands between a reading of a dough and the place of its portion, where a formula has several."""
 
 UNKNOWN = float("nan")
+ALL = slice(None)
 LATE = frozenset({"bath.ph_soak", "bath.ph_aired"})
 """Readings for which the bath is followed past step-in."""
 
@@ -37,6 +42,8 @@ class Aims:
     """Price of each line [USD/g]; NaN where there is none."""
     whole: bool
     """Whether the formula is one dough; a formula of several portions has no dough of its own."""
+    doughs: tuple[Dough, ...] = ()
+    """Each portion's own dough, where the formula has several."""
 
     def at(self, mass_g: FloatArray, *, sloped: bool = True) -> tuple[FloatArray, FloatArray]:
         """Return the readings at some masses, and their slopes.
@@ -60,9 +67,49 @@ class Aims:
         setting = setting_of(self.formula, self.tables, mix.total_g)  # what is lost has slopes too
         late = any(path in LATE for path in self.paths)
         looked = Look(mix, setting, whole=self.whole, prices=self.prices, until_aired=late)
-        found = [figure_at(path, looked) for path in self.paths]
-        values = np.array([UNKNOWN if value is None else float(value) for value in found])
-        return values, np.array([slopes_of(value, mass_g.size) for value in found]).reshape(len(found), mass_g.size)
+        values, slopes = np.empty(len(self.paths)), np.zeros((len(self.paths), mass_g.size))
+        for row, path in enumerate(self.paths):
+            of_whole, marked, place = path.partition(PORTION)
+            value, lines = (
+                self.doughs[int(place)].at(of_whole, mass_g, sloped=sloped) if marked else (figure_at(path, looked), ALL)
+            )
+            values[row] = UNKNOWN if value is None else float(value)
+            slopes[row, lines] = slopes_of(value, slopes[row, lines].size)
+        return values, slopes
+
+
+@dataclass(frozen=True, slots=True)
+class Dough:
+    """One portion as a dough of its own: which lines are in it."""
+
+    formula: Formula
+    tables: Tables
+    palette: Palette
+    lines: NDArray[np.intp]
+
+    def at(self, path: str, mass_g: FloatArray, *, sloped: bool) -> tuple[float | None, NDArray[np.intp]]:
+        """Return a reading of this dough, with slopes by its own lines, and which lines these are."""
+        own_g = mass_g[self.lines]
+        if not own_g.sum() > 0:
+            return None, self.lines
+        mix = setting_of(self.formula, self.tables, float(own_g.sum())).mix(self.palette, own_g, sloped=sloped)
+        look = Look(mix, setting_of(self.formula, self.tables, mix.total_g), whole=True, prices=None, until_aired=False)
+        return figure_at(path, look), self.lines
+
+
+def _doughs(formula: Formula, tables: Tables, ingredients: Sequence[Ingredient]) -> tuple[Dough, ...]:
+    """Return the doughs of a formula of several portions; none where the ingredients are not its own lines."""
+    weighed, _ = weigh_formula(formula, tables)
+    if len(formula.portions) < 2 or len(ingredients) < len(weighed):  # noqa: PLR2004 - one dough is the whole
+        return ()
+    first, doughs = 0, []
+    for portion in formula.portions:
+        last = first + len(portion.lines)
+        own = np.array([at for at, item in enumerate(weighed) if first <= item.position < last], dtype=np.intp)
+        palette = make_palette([ingredients[at] for at in own.tolist()], tables.parameters)
+        doughs.append(Dough(replace(formula, portions=(portion,)), tables, palette, own))
+        first = last
+    return tuple(doughs)
 
 
 def aims_of(paths: Sequence[str], formula: Formula, tables: Tables, ingredients: Sequence[Ingredient]) -> Aims:
@@ -85,9 +132,11 @@ def aims_of(paths: Sequence[str], formula: Formula, tables: Tables, ingredients:
         To be asked at any masses
     """
     taken_g = _taken(formula, tables) if tables.prices.breaks else {}
+    several = any(PORTION in path for path in paths)
     return Aims(
         tuple(paths), formula, tables, make_palette(ingredients, tables.parameters),
         np.array([_price(item, tables, taken_g.get(item.id, 0.0)) for item in ingredients]), len(formula.portions) <= 1,
+        _doughs(formula, tables, ingredients) if several else (),
     )  # fmt: skip
 
 

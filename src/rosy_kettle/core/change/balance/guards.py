@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from rosy_kettle.core.change.balance.aims import aims_of
+from rosy_kettle.core.change.balance.doughs import dough_paths
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
 from rosy_kettle.core.change.sense import MASS_KEPT, RULES, ends_beside, ends_of
 from rosy_kettle.core.mixing.palette import FloatArray
@@ -126,7 +127,8 @@ def watch_of(problem: BalanceProblem, tables: Tables, items: Sequence[Ingredient
     rules = (*(rule.path for rule in RULES), *watched_paths())
     paths = tuple(dict.fromkeys((*(path for path, *_rest in wanted), *rules)))
     now = dict(zip(paths, _read(paths, problem, tables, items, mass_g), strict=True))
-    aimed = {target.reading for target in problem.targets} | {CHASED.get(problem.objective, "")}
+    aimed = {target.reading for target in problem.targets}
+    aimed |= {CHASED.get(problem.objective, "")}
     aimed |= {"sense.soda_to_acid"} if "fizz.base_to_acid" in aimed else set()
     guards = [
         Guard(Target(end.path, end.low, end.high), hard=True, why=end.why)
@@ -196,8 +198,11 @@ def _hard(problem: BalanceProblem) -> list[tuple[str, float | None, float | None
 
 def _soft(problem: BalanceProblem, tables: Tables) -> list[tuple[str, float | None, float | None, bool, str]]:
     wanted = tables.method_of(problem.formula).wanted
-    dough = ("dough.saturation", wanted.saturation_low, wanted.saturation_high, True, "the dough stays workable")
-    return [dough, *((path, low, high, False, "side effect") for path, low, high in SIDE)]
+    doughs = [
+        (path, wanted.saturation_low, wanted.saturation_high, True, "the dough stays workable")
+        for path in dough_paths("dough.saturation", problem.formula, tables)
+    ]
+    return [*doughs, *((path, low, high, False, "side effect") for path, low, high in SIDE)]
 
 
 def _read(

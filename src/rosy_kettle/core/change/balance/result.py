@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from rosy_kettle.core.change.balance.aims import PORTION
 from rosy_kettle.core.change.balance.linear import linear_step
 from rosy_kettle.core.change.balance.problem import (
     BalanceResult,
@@ -18,6 +19,7 @@ from rosy_kettle.core.change.balance.task import GUARD_GIVES, UNMOVED_G, Point, 
 from rosy_kettle.core.change.sense import ANOTHER_FORMULA, LABELS, moved_share
 from rosy_kettle.core.mixing.palette import FloatArray
 from rosy_kettle.core.readings.registry import declared
+from rosy_kettle.core.records.reading import Reading
 
 __all__ = ["result_of"]
 
@@ -108,7 +110,14 @@ def _held_back(task: Task, mass_g: FloatArray) -> tuple[HeldBack, ...]:
 
 
 def _label(path: str) -> str:
-    return LABELS.get(path) or (declared()[path].label if path in declared() else path)
+    of_whole, marked, place = path.partition(PORTION)
+    reading = _declared(path)
+    said = LABELS.get(of_whole) or (of_whole if reading is None else reading.label)
+    return f"{said} of portion {int(place) + 1}" if marked else said
+
+
+def _declared(path: str) -> Reading | None:
+    return declared().get(path.partition(PORTION)[0])
 
 
 def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -> tuple[Conflict, ...]:
@@ -131,7 +140,7 @@ def _conflicts(task: Task, mass_g: FloatArray, last: Point, *, complete: bool) -
 
 
 def _conflict(target: Target, value: float, by: float, against: list[Target], *, complete: bool) -> Conflict:
-    reading = declared().get(target.reading)
+    reading = _declared(target.reading)
     unit = reading.unit if reading else ""
     name = _label(target.reading)
     end = target.low if target.low is not None and value < target.low else target.high
@@ -163,14 +172,13 @@ def _marginals(task: Task, last: Point) -> tuple[Marginal, ...]:
         upwards = bool(abs(at_rest.pull_low[index]) > PULLS)
         if not upwards and abs(at_rest.pull_high[index]) <= PULLS:
             continue
-        reading = declared().get(target.reading)
         more = _unit_of(float(task.scales[index])) * (1.0 if upwards else -1.0)
         low, high = task.ends(0.0)
         low, high = low.copy(), high.copy()
         (low if upwards else high)[index] += more
         moved = linear_step(task, last, FAR, 0.0, (np.minimum(low, high), np.maximum(low, high))).mass_g - at_rest.mass_g
         cost = None if money is None else float(money @ moved)
-        found.append(_marginal(task, target, reading.label if reading else target.reading, more, moved, cost))
+        found.append(_marginal(task, target, _label(target.reading), more, moved, cost))
     return tuple(found)
 
 

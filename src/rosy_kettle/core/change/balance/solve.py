@@ -7,15 +7,18 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from rosy_kettle.core.change.balance.aims import PORTION
+from rosy_kettle.core.change.balance.doughs import of_every_dough, told_of_the_whole
 from rosy_kettle.core.change.balance.guards import Watch, watch_of
 from rosy_kettle.core.change.balance.linear import CHANGE_TIE_BREAK, linear_step
 from rosy_kettle.core.change.balance.nudge import nudged
-from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResult
+from rosy_kettle.core.change.balance.problem import BalanceProblem, BalanceResult, Target
 from rosy_kettle.core.change.balance.result import MET_WITHIN, result_of
 from rosy_kettle.core.change.balance.search import Found, search
 from rosy_kettle.core.change.balance.task import Point, Task, task_of, unseen
 from rosy_kettle.core.change.sense import ANOTHER_FORMULA, moved_share
 from rosy_kettle.core.mixing.palette import FloatArray
+from rosy_kettle.core.readings.registry import notable
 from rosy_kettle.core.records import Tables
 
 __all__ = ["balance"]
@@ -29,6 +32,7 @@ FIRST_TRUST, SMALLEST_TRUST = 1.0, 0.003  # how far a line may move in one round
 RESTORING_ROUNDS, RESTORING_TRUST = 4, 0.3
 TIGHTENING_TRUSTS = (0.3, 0.05, 0.01)  # how far lines may move to take a little in hand [-]
 MOST_CUTS, CUTS_BEFORE_SHRINKING = 4, 2  # rejected points remembered; how many before the reach is shortened
+SURE_OF_BAND = 0.1  # of a band, where nothing says how sure its reading is [-]
 STILL = 1e-5  # a round that moves less than this share of the batch changes nothing [-]
 DIGITS = 9  # of a gram, so that 28.7 is 28.7
 OUT_OF_REACH = 0.01  # missed by more than this of its size before rounding, a target is not met by a margin [-]
@@ -56,21 +60,55 @@ def balance(problem: BalanceProblem, tables: Tables) -> BalanceResult:
     InputError
         If the objective is unknown, a bound is crossed, or a targeted reading cannot be said for this formula.
     """
+    return told_of_the_whole(_balanced(of_every_dough(problem, tables), tables))
+
+
+def _balanced(problem: BalanceProblem, tables: Tables) -> BalanceResult:
     task = task_of(problem, tables)
     items = [tables.ingredients[name] for name in task.ids]
     watch = watch_of(problem, tables, items, task.before_g)
-    kept = _keeping(task, watch)
-    if kept.found.met:
-        found = _fewer(kept.task, kept.found)
-        return result_of(kept.task, found.mass_g, found.last, met=True)
     loose = _keeping(task, watch.of_any_size())
     if loose.found.met:
-        return result_of(loose.task, loose.found.mass_g, loose.found.last, met=True, of_any_size=True)
-    task = task_of(problem, tables, tuple(dict.fromkeys((*kept.task.guards, *watch.hard))))
+        kept = _of_its_size(loose, watch)
+        if kept is None:
+            return result_of(loose.task, loose.found.mass_g, loose.found.last, met=True, of_any_size=True)
+        kept = _well_inside(kept, watch)
+        found = _fewer(kept.task, kept.found)
+        return result_of(kept.task, found.mass_g, found.last, met=True)
+    task = task_of(problem, tables, tuple(dict.fromkeys((*loose.task.guards, *watch.hard))))
     found, complete = search(task, _solve(task), _solve)
     if not found.met and problem.guarded:
         found = _of_the_same_formula(task, found)
     return result_of(task, found.mass_g, found.last, met=found.met, complete=complete)
+
+
+def _of_its_size(loose: _Kept, watch: Watch) -> _Kept | None:
+    """Give an answer that keeps the batch's size: the one that was found, or another; None where only another size meets it."""
+    if not any(guard.hard and guard not in loose.task.guards for guard in watch.broken(loose.found.mass_g)):
+        return loose
+    kept = _keeping(task_of(loose.task.problem, loose.task.tables, loose.task.guards), watch)
+    return kept if kept.found.met else None
+
+
+def _well_inside(kept: _Kept, watch: Watch) -> _Kept:
+    """Give an answer inside the wanted bands, not on their edge, where that is the same formula still."""
+    task, count = kept.task, len(kept.task.problem.targets)
+    room = np.array([_inset(target) for target in task.problem.targets] + [0.0] * len(task.guards))
+    values = task.values(kept.found.mass_g)
+    on_edge = bool(np.any((values < task.low + room)[:count] | (values > task.high - room)[:count]))
+    if task.problem.objective != "least-change" or not task.problem.guarded or not on_edge:
+        return kept
+    found = _solve(replace(task, low=task.low + room, high=task.high - room), kept.found.mass_g)
+    inside = found.met and moved_share(task.start_g, found.mass_g) <= ANOTHER_FORMULA and not watch.broken(found.mass_g)
+    return _Kept(task, found) if inside else kept
+
+
+def _inset(target: Target) -> float:
+    """How far inside a band its reading is surely in it: a change that is noticed, at most a quarter of the band."""
+    if target.low is None or target.high is None or target.reading == "mass_g":
+        return 0.0
+    width = target.high - target.low
+    return min(notable(target.reading.partition(PORTION)[0], width * SURE_OF_BAND), width / 4)
 
 
 def _of_the_same_formula(task: Task, found: Found) -> Found:

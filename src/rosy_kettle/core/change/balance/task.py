@@ -17,7 +17,7 @@ from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import BoolArray, FloatArray
 from rosy_kettle.core.mixing.setting import setting_of
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.records import Formula, Method, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 
 __all__ = ["ELASTIC_WEIGHT", "GUARD_GIVES", "Point", "Task", "task_of", "unseen", "with_masses", "with_masses_at"]
@@ -165,10 +165,7 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
     before_g = np.array([item.mass_g for item in weighed])
     factor = _scaling(problem, weighed)
     method = tables.method_of(problem.formula)
-    binder_g = factor * sum(item.mass_g for item in weighed if binds(item.ingredient, method))
-    if any(binds(item.ingredient, method) and is_fixed(item, problem) for item in weighed):
-        binder_g = math.inf  # what may not move is not outgrown by another liquid: it only cannot grow with it
-    ceilings = [binder_ceiling_g(item.ingredient, method, binder_g) for item in weighed]
+    ceilings = _ceilings(weighed, problem, method, factor)
     bounds = [bounds_of(item, problem, factor, ceiling_g) for item, ceiling_g in zip(weighed, ceilings, strict=True)]
     low_g, high_g = np.array([each[0] for each in bounds]), np.array([each[1] for each in bounds])
     start_g = before_g if factor == 1.0 else np.clip(factor * before_g, low_g, high_g)
@@ -191,6 +188,22 @@ def task_of(problem: BalanceProblem, tables: Tables, guards: Sequence[Guard] = (
             sentence = f'Target "{target}" cannot be aimed at: this reading cannot be said for the formula as it is.'
             raise InputError(sentence, quantity="target")
     return task
+
+
+def _ceilings(weighed: Sequence[Weighed], problem: BalanceProblem, method: Method, factor: float) -> list[float]:
+    """Return how far each line may grow beside the binder of its own portion; no binder there sets no end [g]."""
+    ends = np.cumsum([len(portion.lines) for portion in problem.formula.portions])
+    portions = np.searchsorted(ends, [item.position for item in weighed], side="right").tolist()
+    binder_g: dict[int, float] = {}
+    for item, portion in zip(weighed, portions, strict=True):
+        if binds(item.ingredient, method):
+            # What may not move is not outgrown by another liquid: it only cannot grow with it.
+            more = math.inf if is_fixed(item, problem) else factor * item.mass_g
+            binder_g[portion] = binder_g.get(portion, 0.0) + more
+    return [
+        binder_ceiling_g(item.ingredient, method, binder_g.get(portion, 0.0))
+        for item, portion in zip(weighed, portions, strict=True)
+    ]
 
 
 def unseen(task: Task, point: Point) -> FloatArray:

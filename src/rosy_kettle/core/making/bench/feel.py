@@ -22,6 +22,8 @@ SPRAYS = {"isopropyl-alcohol-91": 5, "witch-hazel-distillate": 5, "distilled-wat
 STEP_SHARE = 0.008  # of the batch: a teaspoon to a kilo, the step makers add at once [-]; common practice
 MOST_IN_ALL = 0.10  # of the batch; what would take more is not a correction but another formula [-]
 MOST_MENDS = 3
+SMALLEST_OF_LIQUID = 0.01  # of the liquid: the step that is always there [-]; common practice
+BESIDE_THE_DOUGH = frozenset({"fragrance", "colorant", "preservative"})
 WAIT_STATES = frozenset({"sticky", "batter"})
 
 
@@ -127,9 +129,10 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
         return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),))
     mends = [*_free(formula, tables, dough, felt, temperature_c, rested=rested)]
     mends += _additions(formula, tables, dough, felt)
-    if not mends:
-        mends = [Mend("desk", "No small step mends this: note it, and change the formula at the Desk.")]
-    way = "too wet" if middle_saturation(felt, tables.parameters.dough) > _target(dough) else "too dry"
+    wet = middle_saturation(felt, tables.parameters.dough) > _target(dough)
+    if not any(mend.kind == "add" for mend in mends):
+        mends += _by_hand(formula, tables, wet=wet)
+    way = "too wet" if wet else "too dry"
     return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends))
 
 
@@ -186,6 +189,20 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
         if len(mends) == MOST_MENDS:
             break
     return mends
+
+
+def _by_hand(formula: Formula, tables: Tables, *, wet: bool) -> list[Mend]:
+    """Give the small step that makers take where the reckoning knows none: a hundredth of the liquid, then feel again."""
+    weighed = [item for item in weigh_formula(formula, tables)[0] if item.mass_g > 0]
+    liquids = [item for item in weighed if item.ingredient.is_liquid and item.ingredient.role not in BESIDE_THE_DOUGH]
+    powders = [item for item in weighed if item.ingredient.role in {"starch", "base", "clay", "salt", "milk"}]
+    liquid_g = sum(item.mass_g for item in liquids)
+    chosen = max(powders if wet else liquids, key=lambda item: item.mass_g, default=None)
+    if chosen is None:
+        return [Mend("desk", "Nothing in it could dry it: note it, and change the formula at the Desk.")] if wet else []
+    item, step = chosen.ingredient, max(0.1, round(SMALLEST_OF_LIQUID * (liquid_g or chosen.mass_g), 1))
+    after = with_corrections(formula, (Correction(item.id, step, "", ""),))
+    return [Mend("add", _words(item.short_name, step, None), item.id, step, None, effects_of(formula, after, tables))]
 
 
 def _spray_g(item: Ingredient, tables: Tables) -> float:
