@@ -446,3 +446,25 @@ def test_a_reading_that_is_only_declared_stands_at_the_desk(declaring_server: Se
     expect(page.locator('[data-reading="dough.powder_share"]')).to_have_text(re.compile(r"0\.\d\d"))
     page.get_by_role("button", name=re.compile(r"\bPowder$")).click()
     expect(page.locator('[data-why="dough.powder_share"]')).to_contain_text("What each line does")
+
+
+def test_limits_that_contradict_are_shown_and_cleared_after_a_reload_too(server: Server, open_page: OpenPage) -> None:
+    """Nothing "holds already" beside them."""
+    page = open_page(server.address)
+    open_demo(page, "Limpet domes")
+    page.keyboard.press("Alt+b")
+    sheet = page.get_by_role("dialog", name="Rebalance")
+    sheet.get_by_label("Betaine, at least g").fill("500")
+    sheet.get_by_label("Betaine, at most g").fill("100")
+    expect(sheet.get_by_text("Betaine: at least 500 g is above at most 100 g")).to_be_visible()
+    expect(sheet.get_by_text("All of this holds already")).to_have_count(0)
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("limits contradict: at least 500, at most 100 g")).to_be_visible()
+    expect(page.get_by_text("Saved.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("limits contradict")).to_be_visible()
+    page.keyboard.press("Alt+b")
+    expect(sheet.get_by_text("at least is above at most", exact=True)).to_be_visible()
+    assert axe_violations(page) == []
+    sheet.get_by_role("button", name="Clear").click()
+    expect(sheet.get_by_text("Lines, before and after")).to_be_visible()

@@ -11,6 +11,7 @@ from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.rack.air import Air, air_advice
 from rosy_kettle.core.making.rack.drying_curve import prior_of
+from rosy_kettle.core.making.rack.judge_tray import judge_tray, know_tray
 from rosy_kettle.core.making.rack.tray import check_tray_event, hours_between, tray_state_of
 from rosy_kettle.core.making.rack.weigh_ins import WeighIn, fit_drying
 from rosy_kettle.core.records import Tables
@@ -117,3 +118,24 @@ def test_a_clock_that_went_back_is_said_and_is_no_damp() -> None:
     assert not told.gaining
     assert [(each.index, each.code) for each in told.excluded] == [(3, "time_back"), (4, "time_back")]
     assert "clock went back" in told.message
+
+
+@pytest.mark.parametrize("now_pct", [60.0, 70.0, 78.0, 85.0])
+def test_air_that_hardly_dries_lengthens_the_hours_and_never_shortens_them(tables: Tables, now_pct: float) -> None:
+    """Whatever was weighed in drier air; from 78 % citric acid draws damp itself, and nothing dries (common practice)."""
+    formula = make_formula(
+        "damp-press", baking_soda=300, citric_acid_anhydrous=150, corn_starch=60, sweet_almond_oil=12, distilled_water=6
+    )
+    state = tray_state_of(OUT, "rack", happened(weighing(480.0), weighing(478.6), weighing(477.4)))
+    dry = [Air(f"2026-03-28T{20 + hour}:00:00+00:00", 20.0, 48.0) for hour in range(3)]
+    now = "2026-03-28T23:30:00+00:00"
+    before, after = (
+        judge_tray(state, OUT, now, know_tray(state, formula, tables, airs), tables)
+        for airs in (dry, [*dry, Air("2026-03-28T23:00:00+00:00", 20.0, now_pct)])
+    )
+    assert before.likely_h is not None
+    assert after.likely_h is not None
+    assert after.likely_h > 1.1 * before.likely_h
+    assert after.high_h is not None
+    assert before.high_h is not None
+    assert after.high_h > before.high_h

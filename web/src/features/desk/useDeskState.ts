@@ -112,6 +112,12 @@ function doughWanted(part: Evaluation | null) {
   return dough ? { reading: "dough.saturation", low: dough.low ?? null, high: dough.high ?? null } : null;
 }
 
+/** Every dough there is something in: all portions, not the one in hand alone. */
+function doughsOf(part: Evaluation | null, whole: Evaluation | null): Evaluation[] {
+  const several = (whole?.portions ?? []) as Evaluation[];
+  return (several.length > 1 ? several : part ? [part] : []).filter((each) => (each.mass_g ?? 0) > 0);
+}
+
 function toSettle(
   part: Evaluation | null,
   whole: Evaluation | null,
@@ -121,8 +127,9 @@ function toSettle(
   const list: string[] = [];
   if (error && error.line !== null) list.push("an amount");
   if (whole?.missing.some((item) => item.reading === "lines")) list.push("a name");
-  if (part && doughAnswer(part).out) list.push("dough");
-  if (part?.drying.dries === false) list.push("drying");
+  const doughs = doughsOf(part, whole);
+  if (doughs.some((each) => doughAnswer(each).out)) list.push("dough");
+  if (doughs.some((each) => each.drying.dries === false)) list.push("drying");
   for (const reading of asked.flatMap((question) => question.readings))
     if (reading.out && reading.scale.wanted && reading.id !== "dough.saturation")
       list.push(reading.label.toLowerCase());

@@ -151,6 +151,11 @@ function RowMenu({
         <MenuItem hint="Alt H" onSelect={() => onChange({ locked: !line.locked }, "locked")}>
           {line.locked ? "Let go" : "Hold"}
         </MenuItem>
+        {(line.min_g !== null || line.max_g !== null) && (
+          <MenuItem onSelect={() => onChange({ min_g: null, max_g: null }, "limits")}>
+            Clear its limits
+          </MenuItem>
+        )}
         {mass && line.unit !== "g" && (
           <MenuItem hint="Alt G" onSelect={() => onChange(asGrams(mass), "grams")}>
             Take it as {sayMass(mass.mass_g)}
@@ -187,6 +192,8 @@ function beside(line: FormulaLine, mass: LineMass | undefined): string {
 /** What rebalancing may not go beyond. */
 function boundWords({ min_g, max_g }: FormulaLine): string {
   if (min_g === null && max_g === null) return "";
+  if (min_g !== null && max_g !== null && min_g > max_g)
+    return `limits contradict: at least ${figure(min_g)}, at most ${sayMass(max_g)}`;
   if (min_g === null) return `at most ${sayMass(max_g ?? 0)}`;
   return max_g === null ? `at least ${sayMass(min_g)}` : `${figure(min_g)} to ${sayMass(max_g)}`;
 }

@@ -1,14 +1,10 @@
-import { useState } from "react";
 import type { BalanceResult, Evaluation, IngredientSummary, Reading } from "../../api";
-import { readDecimal } from "../../lib/decimals";
 import { figure, massFigure } from "../../lib/numbers";
 import { valueAt, watchedOf } from "../../lib/readings";
 import { inUnits } from "../../lib/units";
-import { NumberInput } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
 import { type Draft, type DraftLine, patchLine } from "../draft";
-
-const text = (value: number | null) => (value === null ? "" : String(value));
+import { LimitInputs } from "./Limits";
 
 /** Every line before and after, with what binds it; the readings beside it. */
 export function BalanceOutcome({
@@ -92,13 +88,6 @@ function BoundLine({
   change: (change: (draft: Draft) => Draft, field?: string) => void;
 }) {
   const moved = massFigure(each.before_g) !== massFigure(each.after_g);
-  const [typed, setTyped] = useState({ min_g: text(line.min_g), max_g: text(line.max_g) });
-  const onType = (end: "min_g" | "max_g", value: string) => {
-    setTyped((before) => ({ ...before, [end]: value }));
-    const given = readDecimal(value);
-    if (given === null || given >= 0)
-      change((before) => patchLine(before, line.key, { [end]: given }), `${line.key}.${end}`);
-  };
   return (
     <tr className={`h-[26px] border-b-[0.9px] border-ink ${moved ? "font-bold" : "text-soft"}`}>
       <th scope="row" className="text-left [font-weight:inherit]">
@@ -114,18 +103,7 @@ function BoundLine({
           }
         />
       </td>
-      {(["min_g", "max_g"] as const).map((end) => (
-        <td key={end} className="w-20 text-right">
-          <NumberInput
-            aria-label={`${name}, ${end === "min_g" ? "at least" : "at most"} g`}
-            className={`w-14 text-right text-ink ${(readDecimal(typed[end]) ?? 0) >= 0 ? "" : "text-rosy"}`}
-            maxLength={12}
-            disabled={line.locked}
-            value={typed[end]}
-            onChange={(event) => onType(end, event.target.value)}
-          />
-        </td>
-      ))}
+      <LimitInputs line={line} name={name} change={change} />
       <td className="w-16 text-right">{massFigure(each.before_g)}</td>
       <td className="w-20 text-right">{moved ? `→ ${massFigure(each.after_g)}` : ""}</td>
     </tr>

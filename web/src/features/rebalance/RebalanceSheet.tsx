@@ -5,6 +5,7 @@ import type { Draft } from "../draft";
 import type { WantedBand } from "../profiles";
 import { BalanceOutcome } from "./BalanceOutcome";
 import { Conflicts } from "./Conflicts";
+import { Limits } from "./Limits";
 import { firstWishes, useBalance, type Wish } from "./useBalance";
 
 interface Props {
@@ -144,12 +145,13 @@ export function RebalanceSheet(props: Props) {
           <Button primary type="submit" hint="Enter" disabled={!ready}>
             Take it as a new version
           </Button>
-          {result?.status === "solved" && result.changes.length === 0 && (
+          {!refused && result?.status === "solved" && result.changes.length === 0 && (
             <span className="text-body text-soft">All of this holds already.</span>
           )}
         </p>
         <div aria-live="polite" className="mt-5" aria-busy={busy}>
           {refused && <p className="text-body text-rosy">{refused}</p>}
+          {refused && !result && <Limits {...{ draft, ingredients, change }} />}
           {result?.status === "another-formula" && !refused && (
             <p className="text-body">
               More than a third of the batch would move, or it would be of quite another size: all of it holds

@@ -44,7 +44,20 @@ def dough_paths(path: str, formula: Formula, tables: Tables) -> tuple[str, ...]:
 
 
 def of_every_dough(problem: BalanceProblem, tables: Tables) -> BalanceProblem:
-    """Return a problem whose targets on the dough are aimed at in every portion."""
+    """Return a problem whose targets on the dough are aimed at in every portion.
+
+    Parameters
+    ----------
+    problem : BalanceProblem
+        As it was asked
+    tables : Tables
+        Reference tables
+
+    Returns
+    -------
+    BalanceProblem
+        The same where the formula is one dough
+    """
     if len(problem.formula.portions) < 2:  # noqa: PLR2004 - as above
         return problem
     targets = [
@@ -56,7 +69,18 @@ def of_every_dough(problem: BalanceProblem, tables: Tables) -> BalanceProblem:
 
 
 def told_of_the_whole(result: BalanceResult) -> BalanceResult:
-    """Return a result that names targets and readings as they were asked."""
+    """Return a result that names targets and readings as they were asked.
+
+    Parameters
+    ----------
+    result : BalanceResult
+        Of a problem whose targets were aimed at in every portion
+
+    Returns
+    -------
+    BalanceResult
+        Without the places of portions; the sentences still say which portion
+    """
     return replace(
         result,
         conflicts=tuple(

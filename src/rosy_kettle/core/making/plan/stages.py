@@ -9,21 +9,20 @@ import numpy as np
 
 from rosy_kettle.core.amounts import weigh_formula
 from rosy_kettle.core.making.plan.air import MELTED
+from rosy_kettle.core.making.plan.drying_span import drying_hours, least_hours
 from rosy_kettle.core.making.plan.order import Order
 from rosy_kettle.core.mixing.palette import make_palette
 from rosy_kettle.core.mixing.setting import setting_of
 from rosy_kettle.core.models.fats.cooling import minutes_to
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
-from rosy_kettle.core.records.evaluation import Evaluation
 
-__all__ = ["PRE_DRY_H", "Schedule", "Stage", "drying_hours", "make_schedule", "span_words"]
+__all__ = ["PRE_DRY_H", "Schedule", "Stage", "make_schedule", "span_words"]
 
 PREPARE_MIN = 15.0  # clear, wipe, paper, moulds, humidity [min]
 WEIGH_MIN = 1.5  # a line [min]
 MELT_MIN = 12.0  # butters in a water bath, a kilo [min]
 MIX_MIN = 10.0  # a bowl [min]
-DRIER_BY_PCT = 2  # steps in which drier air is looked for [% RH]
 REST_MIN = 10.0  # a kneaded dough drinks [min]
 SHAPE_MIN = {
     "ball-mould": 1.2,
@@ -194,46 +193,16 @@ def _shape_min(tool: str | None, tables: Tables) -> float:
     return USUAL_SHAPE_MIN if tool is None else SHAPE_MIN.get(tables.tools[tool].type, USUAL_SHAPE_MIN)
 
 
-def drying_hours(whole: Evaluation) -> tuple[float, float] | str:
-    """Return how long a batch dries, or why that cannot be said.
-
-    Parameters
-    ----------
-    whole : Evaluation
-        The batch's readings in the air it dries in
-
-    Returns
-    -------
-    tuple or str
-        Likely and at most [h], or the reason
-    """
-    # Of several doughs the slowest decides; one that does not dry at all decides against.
-    parts = [part.drying for part in whole.portions] or [whole.drying]
-    found = max(parts, key=lambda part: float("inf") if part.hours is None else part.hours)
-    if found.hours is None or found.high_hours is None:
-        return found.reason or "the drying time is not known"
-    return found.hours, found.high_hours
-
-
 def _drying(formula: Formula, tables: Tables, room: Room) -> tuple[_Span, str]:
     found = drying_hours(evaluate(replace(formula, room=room), tables))
     air = f"{room.temperature_c:g} °C, {room.humidity_pct:g} % humidity"
     if isinstance(found, str):
-        least_min = 60 * _least_hours(formula, tables, room)
+        least_min = 60 * least_hours(formula, tables, room)
         unknown = replace(_wait("dry", "Dry or set", least_min, found), known=False)
         return unknown, f"It does not dry in {air}: {found}. No time can be promised."
     hours, most = found
     why = f"likely {hours:.0f} h, at most {most:.0f} h in {air}"
     return _wait("dry", "Dry or set", 60 * hours, why, 60 * (most - hours)), ""
-
-
-def _least_hours(formula: Formula, tables: Tables, room: Room) -> float:
-    """Return the hours in the dampest air that still dries, so that worse air never seems quicker [h]; 0 where none does."""
-    for humidity_pct in range(int(min(room.humidity_pct, 100.0)), 0, -DRIER_BY_PCT):
-        found = drying_hours(evaluate(replace(formula, room=replace(room, humidity_pct=float(humidity_pct))), tables))
-        if not isinstance(found, str):
-            return found[0]
-    return 0.0
 
 
 def _cooling(formula: Formula, tables: Tables, order: Order, room: Room, shape_min: float) -> tuple[float, str] | None:

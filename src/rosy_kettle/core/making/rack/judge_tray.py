@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from rosy_kettle.core.making.plan.drying_span import least_hours
 from rosy_kettle.core.making.rack.air import Air, RackAdvice, air_advice
 from rosy_kettle.core.making.rack.drying_curve import Prior
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
@@ -98,6 +99,8 @@ class TrayKnown:
     fit: DryingFit | None
     air: Air | None
     last_air: Air | None
+    slower: float = 1.0
+    """By how much the air it stands in now makes it dry slower than the air it has stood in, on the mean [×]."""
 
     @property
     def sets_rather_than_dries(self) -> bool:
@@ -131,7 +134,17 @@ def know_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: S
     """
     dried = fit_tray(state, formula, tables, airs)
     told = None if dried.formula is None else evaluate(dried.formula, tables)
-    return TrayKnown(dried.formula, told, dried.prior, dried.fit, dried.air, airs[-1] if airs else None)
+    slower = _slower(dried.formula, told, tables, airs)
+    return TrayKnown(dried.formula, told, dried.prior, dried.fit, dried.air, airs[-1] if airs else None, slower)
+
+
+def _slower(formula: Formula | None, told: Evaluation | None, tables: Tables, airs: Sequence[Air]) -> float:
+    """Hold the air of the last hours against the mean of all; where it lets nothing dry, the dampest that does."""
+    if formula is None or told is None or not told.drying.hours or len(airs) < 2:  # noqa: PLR2004 - one air is its own mean
+        return 1.0
+    room = Room(airs[-1].temperature_c, airs[-1].humidity_pct)
+    hours = evaluate(replace(formula, room=room), tables).drying.hours or least_hours(formula, tables, room)
+    return hours / told.drying.hours if hours else 1.0
 
 
 def fit_tray(state: TrayState, formula: Formula | None, tables: Tables, airs: Sequence[Air]) -> TrayFit:
@@ -184,7 +197,8 @@ def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, ta
     age_h = max(0.0, hours_between(set_out_at, end))
     formula, told, fit = known.formula, known.told, known.fit
     setting = known.sets_rather_than_dries
-    likely, low, high = _hours(None if setting else fit, told)
+    ends = _hours(None if setting else fit, told)
+    likely, low, high = (None if end is None else end + max(0.0, end - age_h) * (known.slower - 1) for end in ends)
     loss = None if told is None else told.shelf.acid_loss_pct_day
     questions = _questions(state, formula, tables, likely, age_h)
     ready = _set(questions, likely, age_h) if setting else fit is not None and fit.ready
