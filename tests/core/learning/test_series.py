@@ -153,3 +153,14 @@ def test_figures_that_agree_to_the_last_digit_still_hide_their_step() -> None:
         Claim("h", "B", "A"), [{"variant": n, "h": v} for n, v in (("A", 4.2), ("A", 4.2), ("B", 4.5), ("B", 4.5))]
     )
     assert told.repeatability == pytest.approx(0.1 / 12**0.5)
+
+
+def test_a_no_says_by_how_much_and_which_way_with_its_unit() -> None:
+    tests = [
+        {"variant": name, "foam_height_cm": height}
+        for name, mean in (("A", 9.0), ("B", 6.0))
+        for height in (mean, mean + 0.1) * 2
+    ]
+    told = judge_series(CLAIM, tests)
+    assert told.answer == "no"
+    assert "B is worse than A by 3 cm" in told.message

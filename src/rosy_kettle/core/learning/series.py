@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.core.words.series import SET_ASIDE, series_words
+from rosy_kettle.core.words.series import SET_ASIDE, series_words, unit_of
 
 __all__ = ["Claim", "SeriesJudgement", "SetAsideTest", "VariantFigures", "judge_series", "variant_figures"]
 
@@ -125,8 +125,8 @@ def judge_series(claim: Claim, tests: Sequence[Mapping[str, Any]]) -> SeriesJudg
     if answer not in {"yes", "no"} and not missing:
         more = 1 if difference is None or spreads is None else _more(claim, figures, difference, spreads)
     message = series_words(
-        answer=answer, better=claim.better, than=claim.than, worth=claim.worth, difference=difference, low=low, high=high,
-        more=more, left_out=missing,
+        answer=answer, better=claim.better, than=claim.than, unit=unit_of(claim.reading), worth=claim.worth,
+        difference=difference, low=low, high=high, more=more, left_out=missing,
     )  # fmt: skip
     return SeriesJudgement(answer, difference, low, high, figures, spread, more, tuple(set_aside), message)
 
