@@ -84,3 +84,11 @@ def test_a_design_is_told_after_its_trials_were_put_aside(client: FlaskClient) -
     design = varied(client)[0].json
     assert client.delete(f"/api/formulas/{design['trials_formula_id']}").status_code == 204
     assert [each["id"] for each in client.get("/api/trial-designs").json["items"]] == [design["id"]]
+
+
+def test_lines_that_move_nothing_are_said_before_the_first_batch(client: FlaskClient) -> None:
+    _design, shares = varied(client)
+    narrow = [
+        {"ingredient": line["ingredient"], "low_pct": 0.998 * line["pct"], "high_pct": 1.002 * line["pct"]} for line in shares[:2]
+    ]
+    assert "hardly move" in varied(client, bounds=narrow)[0].json["warning"]

@@ -81,5 +81,5 @@ def _answer(each: TrialDesign) -> DesignAnswer:
         id=row.id, formula_id=row.formula_id, trials_formula_id=row.trials_formula_id, name=row.name, reading=row.reading,
         label=each.reading.label, unit=each.reading.unit, wanted=row.wanted, batch_g=row.batch_g, degree=row.degree,
         efficiency=row.efficiency, designed_at=row.designed_at, bounds=list(each.bounds), trials=list(each.trials),
-        response=each.response,
+        response=each.response, warning=each.warning,
     )  # fmt: skip

@@ -4214,6 +4214,8 @@ export interface components {
             unit: string;
             /** Wanted */
             wanted: string;
+            /** Warning */
+            warning: string;
         };
         /**
          * DesignList
@@ -6685,6 +6687,11 @@ export interface components {
          * @description What the results of a design say.
          */
         MixtureResponse: {
+            /**
+             * At Edge
+             * @default false
+             */
+            at_edge: boolean;
             best: components["schemas"]["FittedPoint"] | null;
             /** Coefficients */
             coefficients: number[];

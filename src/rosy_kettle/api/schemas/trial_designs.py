@@ -88,6 +88,8 @@ class DesignAnswer(Response):
     bounds: list[TrialBound]
     trials: list[Trial]
     response: MixtureResponse
+    warning: str
+    """What speaks against beginning; "" where nothing does."""
 
 
 class DesignList(Response):

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-__all__ = ["response_words"]
+__all__ = ["TRIALS_ALIKE", "response_words"]
+
+TRIALS_ALIKE = (
+    "By the Desk these lines hardly move {label}: {low:.3g} to {high:.3g}{unit}. Choose others, or a wider range, first."
+)
 
 
 def response_words(degree: int | None, n: int, *, flat: bool | None, sure: bool, at_edge: bool = False) -> str:

@@ -13,9 +13,10 @@ from rosy_kettle.core.learning.mixture_design import Bounds, check_bounds, desig
 from rosy_kettle.core.learning.mixture_response import MixtureResponse, fit_response
 from rosy_kettle.core.making.bench import in_grams
 from rosy_kettle.core.readings.evaluate import evaluate
-from rosy_kettle.core.readings.registry import declared
+from rosy_kettle.core.readings.registry import declared, notable
 from rosy_kettle.core.records import Formula, Line, Tables
 from rosy_kettle.core.records.reading import Reading
+from rosy_kettle.core.words.trials import TRIALS_ALIKE
 from rosy_kettle.store.formulas import FormulaRow, find_formula, find_formula_ever, find_version, keep_version, record_of
 from rosy_kettle.store.trial_designs import (
     TrialDesignRow,
@@ -37,6 +38,7 @@ __all__ = [
 ]  # fmt: skip
 
 
+WORTH_SHARE = 0.05  # of a reading nobody has said what is noticed of [-]
 LONGEST_NAME = 180
 """Of the formula trials are designed from; what is longer is cut, for the name has to say that these are trials."""
 
@@ -96,6 +98,8 @@ class TrialDesign:
     bounds: tuple[TrialBound, ...]
     trials: tuple[Trial, ...]
     response: MixtureResponse
+    warning: str = ""
+    """What speaks against beginning: that the chosen lines hardly move the reading by the Desk; "" where nothing does."""
 
 
 def design_from_formula(session: Session, ask: DesignAsk) -> int:
@@ -224,6 +228,14 @@ def look_at_design(session: Session, design_id: int) -> TrialDesign:
     return _looked_at(session, row, list_trial_results(session, [row.id])[row.id], studio_tables(session))
 
 
+def _warning(told: Sequence[float | None], reading: Reading) -> str:
+    """Say where the Desk expects the trials to read all the same: then the batches teach little."""
+    known = [each for each in told if each is not None]
+    if len(known) < 2 or max(known) - min(known) >= notable(reading.id, WORTH_SHARE * max(map(abs, known))):  # noqa: PLR2004 - one is no range
+        return ""
+    return TRIALS_ALIKE.format(label=reading.label, low=min(known), high=max(known), unit=f" {reading.unit}".rstrip())
+
+
 def _looked_at(session: Session, row: TrialDesignRow, results: Sequence[TrialResultRow], tables: Tables) -> TrialDesign:
     bounds = [Bounds(**each) for each in row.bounds]
     counting = _counting(results)
@@ -244,6 +256,7 @@ def _looked_at(session: Session, row: TrialDesignRow, results: Sequence[TrialRes
         fit_response(
             bounds, [row.points[trial] for trial, _ in counting], [result.value for _, result in counting], row.wanted
         ),
+        "" if results else _warning(told, declared()[row.reading]),
     )  # fmt: skip
 
 

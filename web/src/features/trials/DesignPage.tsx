@@ -35,6 +35,7 @@ function Sheet({ design }: { design: TrialDesign }) {
           All trials
         </Link>
       </p>
+      {design.warning && <p className="pt-2 text-reading text-rosy">{inUnits(design.warning)}</p>}
       <p className="pt-2 text-reading">
         {inUnits(design.response.message)}{" "}
         {best && (
