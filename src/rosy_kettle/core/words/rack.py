@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-__all__ = ["AIR_ADVICE", "SET_ASIDE", "drying_words"]
+__all__ = ["AIR_ADVICE", "SET_ASIDE", "drying_words", "other_air_words"]
 
 SET_ASIDE = {
     "time_back": "the clock went back: {hours:g} h after {before:g} h",
@@ -92,6 +92,29 @@ def drying_words(
         by = "by the model alone" if by_model else "by a wide guess, for no formula is known,"
         return f"One weighing says nothing yet; {by} {told}{coarse}."
     return f"{told[0].upper()}{told[1:]}{coarse}."
+
+
+def other_air_words(likely_h: float, low_h: float, high_h: float, *, slower: bool) -> str:
+    """Return when pieces are dry where the air now is another than it was on the mean.
+
+    Parameters
+    ----------
+    likely_h : float
+        Since they were set out [h]
+    low_h : float
+        Earliest [h]
+    high_h : float
+        Latest [h]
+    slower : bool
+        Whether the air now dries slower
+
+    Returns
+    -------
+    str
+        One sentence
+    """
+    told = f"Likely dry {_at(likely_h)} after it was set out, from {_at(low_h)} to {_at(high_h)}"
+    return f"{told}: the air now dries {'slower' if slower else 'quicker'} than it did."
 
 
 def _matter(humid_pct: float | None, *, damp: bool) -> str:

@@ -16,11 +16,13 @@ from rosy_kettle.core.making.rack.weigh_ins import READY_SHARE, DryingFit, Weigh
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.core.words.rack import other_air_words
 
 __all__ = ["DueTask", "RackQuestion", "TrayFit", "TrayKnown", "TrayReading", "fit_tray", "judge_tray", "know_tray"]
 
 OPEN_LOSS_PCT = 5.0  # fizz that may be lost by lying open once dry [% of the acid]; project default
 USUAL_STEP_G = 0.1
+OTHER_AIR = 0.01  # slower or quicker by less than this is the same air [-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,9 +204,10 @@ def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, ta
     loss = None if told is None else told.shelf.acid_loss_pct_day
     questions = _questions(state, formula, tables, likely, age_h)
     ready = _set(questions, likely, age_h) if setting else fit is not None and fit.ready
+    message = _in_other_air(known, (likely, low, high), age_h) or _message(known, likely, age_h, ready=ready)
     return TrayReading(
         age_h=age_h, likely_h=likely, low_h=low, high_h=high, dry_pct=_dry_pct(known, age_h), ready=ready,
-        message=_message(known, likely, age_h, ready=ready), fit=fit, from_model_h=None if told is None else told.drying.hours,
+        message=message, fit=fit, from_model_h=None if told is None else told.drying.hours,
         tasks=_tasks(state, set_out_at, now, formula, tables, likely),
         questions=questions,
         wrap_by_h=None if loss is None or likely is None or loss <= 0 else likely + 24 * OPEN_LOSS_PCT / loss,
@@ -258,6 +261,17 @@ def _dry_pct(known: TrayKnown, age_h: float) -> float | None:
         loses = fit.curve[0][1] - (fit.lasting_g or 0.0)
         return 100.0 if loses <= 0 else min(100.0, max(0.0, 100 * (1 - fit.to_lose_g / loses)))
     return None if prior.hours is None else 100 * (1 - math.exp(-age_h / prior.tau_h))
+
+
+def _in_other_air(known: TrayKnown, ends: tuple[float | None, float | None, float | None], age_h: float) -> str:
+    """Say the hours as the air now makes them, where weighings speak and it is another air; "" elsewhere."""
+    likely, low, high = ends
+    weighed = known.fit is not None and known.fit.weighed > 1 and known.fit.state == "drying"
+    if not weighed or known.sets_rather_than_dries or likely is None or low is None or high is None or likely <= age_h:
+        return ""
+    if abs(known.slower - 1) < OTHER_AIR or (known.fit is not None and not known.fit.scale_good_enough):
+        return ""
+    return other_air_words(likely, low, high, slower=known.slower > 1)
 
 
 def _message(known: TrayKnown, likely: float | None, age_h: float, *, ready: bool) -> str:
