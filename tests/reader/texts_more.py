@@ -1,4 +1,4 @@
-"""200 more recipe texts: rates, corrections, glued fractions, lists of all shapes, eight languages; invented for these tests.
+"""More than 200 recipe texts: rates, corrections, glued fractions, lists of all shapes, eight languages; invented for these tests.
 
 Wishes are written as in ``texts``; common practice, no published source. They were written before the reader was mended for them.
 """
@@ -25,7 +25,17 @@ MORE_TEXTS: list[tuple[str, str]] = [
     ("10 gouttes d'huile essentielle de lavande pour 100 g", "ask lavender-oil"),
     ("10 gotas de aceite esencial de lavanda por 100 g", "ask lavender-oil"),
     ("10 gocce di olio essenziale di lavanda ogni 100 g", "ask lavender-oil"),
+    ("1 tsp mica / cup", "ask mica-pigment"),
+    ("4 drops tea tree oil per bath bomb", "ask tea-tree-oil"),
+    ("300g/10oz baking soda", "300 g baking-soda"),
     # corrections and advice are no lines
+    ("300 g baking soda\n+10% more citric acid for more fizz", "300 g baking-soda"),
+    ("300 g baking soda\n5 % extra starch for a firmer bar", "300 g baking-soda"),
+    ("20 g extra virgin olive oil", "20 g olive-oil"),
+    ("Add 20 g extra virgin olive oil", "20 g olive-oil"),
+    ("10 g cocoa butter, plus more if needed", "10 g cocoa-butter"),
+    ("1 tbsp glycerin, more if needed", "1 tbsp glycerin"),
+    ("20 g corn starch for extra hold", "20 g corn-starch"),
     ("200 g citric acid\nuse 10 % more citric acid if it is too soft", "200 g citric-acid-anhydrous"),
     ("300 g baking soda\nIf too dry add 5 g glycerin", "300 g baking-soda"),
     ("300 g baking soda\nAdd 1 tsp more witch hazel if crumbly", "300 g baking-soda"),
@@ -70,6 +80,8 @@ MORE_TEXTS: list[tuple[str, str]] = [
     ("2 g PET glitter", "2 g glitter-plastic"),
     ("2 g craft glitter", "2 g glitter-plastic"),
     ("2 g glitter", "ask"),
+    ("2 g holographic glitter", "ask"),
+    ("2 g gold eco glitter", "2 g glitter-cellulose"),
     ("2 g bio glitter", "2 g glitter-cellulose"),
     ("50 g borax", "50 g borax"),
     ("50 g Borax (laundry aid)", "50 g borax"),
@@ -89,6 +101,7 @@ MORE_TEXTS: list[tuple[str, str]] = [
     ("SLSA\n120 g\nGlycerin\n40 g", "120 g slsa-fine; 40 g glycerin"),
     ("Cocoa butter:\n80 g\nShea butter:\n20 g", "80 g cocoa-butter; 20 g shea-butter"),
     ("Natron\n300 g\nZitronensäure\n150 g", "300 g baking-soda; 150 g citric-acid-anhydrous"),
+    ("Baking soda\n300\nCitric acid\n150", "300 g baking-soda; 150 g citric-acid-anhydrous"),
     # tables without a head
     ("baking soda | 300 | g\ncitric acid | 150 | g", "300 g baking-soda; 150 g citric-acid-anhydrous"),
     ("baking soda\t300\ncitric acid\t150\nkaolin\t20", "300 g baking-soda; 150 g citric-acid-anhydrous; 20 g kaolin"),

@@ -294,7 +294,7 @@ def sentence_from(error: ValidationError, data: Any = None) -> str:
     """Return one sentence naming line and field for the first thing wrong."""
     first = error.errors()[0]
     place = [part for part in first["loc"] if part not in {"body", "formula"}]
-    field = str(place[-1]) if place else "file"
+    field = next((str(part) for part in reversed(place) if isinstance(part, str)), "file")
     where = _where(place, data)
     got = repr(first.get("input"))[:60]
     said = first["msg"].removeprefix("Value error, ")

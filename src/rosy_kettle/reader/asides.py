@@ -40,12 +40,15 @@ BATCH_SIZE = re.compile(
 )
 FROM_HERE = re.compile(
     r"^\W*(?:if\b|when\b|wenn\b|falls\b|si\b|se\b|als\b|jeśli\b|in (?:hot|cold|warm|humid|damp|summer|winter)\b|reduce\b|"
-    r"increase\b|decrease\b|swap\b|replace\b|double\b|halve\b)",
+    r"increase\b|decrease\b|swap\b|replace\b|(?:double|halve) (?:the|it|this|everything|all)\b)",
     re.IGNORECASE,
 )
 MORE = re.compile(
-    r"\b(?:more|less|extra|additional|mehr|weniger|plus de|moins de|más|menos|più|meno|meer|minder)\b", re.IGNORECASE
+    r"(?<!plus )(?<!or )(?<!, )(?<!\()\b(?:more|less|extra(?!,? (?:virgin|fine|dark|light|strong|large|vergine|virgen))|"
+    r"additional|mehr|weniger|plus de|moins de|más|menos|più|meno|meer|minder)\b",
+    re.IGNORECASE,
 )
+OF_WHAT_IS_THERE = re.compile(r"^\W*\+|^\W*\d+(?:[.,]\d+)? ?%")
 ONLY_IF = re.compile(
     r"\b(?:if|when|until|unless|as needed|wenn|falls|bis|nach bedarf|si|jusqu|se necess\w+|als|in (?:summer|winter))\b",
     re.IGNORECASE,
@@ -107,4 +110,5 @@ def is_correction(line: str) -> bool:
     """
     if FROM_HERE.match(line):
         return True
-    return MORE.search(line) is not None and (ONLY_IF.search(line) is not None or TOLD.match(line) is not None)
+    told = ONLY_IF.search(line) or TOLD.match(line) or OF_WHAT_IS_THERE.match(line)
+    return told is not None and MORE.search(line) is not None

@@ -79,7 +79,7 @@ def _only_amount(line: str) -> bool:
     if len(line) > LONGEST_ALONE:
         return False
     amounts = find_amounts(line.strip())
-    return bool(amounts) and any(each.unit and not each.is_aside for each in amounts) and not name_of(line.strip())
+    return bool(amounts) and not any(each.is_aside for each in amounts) and not name_of(line.strip())
 
 
 def says_which_recipe(line: str) -> bool:

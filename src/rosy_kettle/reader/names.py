@@ -48,8 +48,8 @@ ALTERING_WORDS = frozenset(
 """Words behind a comma or in brackets that make another thing of what stands before them, unless they fit it."""
 FAMILIES = {
     "fragrance": "fragrance-oil-generic", "fragrance oil": "fragrance-oil-generic", "fo": "fragrance-oil-generic",
-    "scent": "fragrance-oil-generic", "perfume": "fragrance-oil-generic", "mica": "mica-pigment",
-    "mica powder": "mica-pigment", "glitter": "glitter-cellulose", "sprinkles": "sugar-sprinkles",
+    "scent": "fragrance-oil-generic", "perfume": "fragrance-oil-generic", "mica": "mica-pigment", "mica powder": "mica-pigment",
+    "bio glitter": "glitter-cellulose", "eco glitter": "glitter-cellulose", "sprinkles": "sugar-sprinkles",
     "petals": "botanical-petals", "bubble bath": "liquid-bubble-bath", "essential oil": "essential-oil-generic",
     "eo": "essential-oil-generic", "food colouring": "liquid-colour-water", "food coloring": "liquid-colour-water",
     "huile essentielle": "essential-oil-generic", "atherisches ol": "essential-oil-generic",

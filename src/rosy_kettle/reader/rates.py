@@ -13,12 +13,12 @@ MARK = "\ue000"
 
 OF_WHAT = (
     r"(?:g|grams?|gramm|grammes?|gramos?|grammi|gramas?|kg|kilos?|ml|l|lit(?:re|er|ro)s?|oz|ounces?|lbs?|pounds?|cups?|tbsp|tsp|"
-    r"tablespoons?|teaspoons?|tassen?|tasses?|pieces?|pcs|bars?|bombs?|balls?|scoops?|truffles?|melts?|moulds?|molds?|batch|bath|"
-    r"stück|pièces?)\b\.?"
+    r"tablespoons?|teaspoons?|tassen?|tasses?|pieces?|pcs|(?:bath )?(?:bars?|bombs?|balls?|scoops?|truffles?|melts?)|moulds?|"
+    r"molds?|batch|bath|stück|pièces?)\b\.?"
 )
 RATE = re.compile(
-    r"\b(?:per|pro|por|pour|ogni|op|na|je|auf|for (?:every|each)|to (?:every|each)|in (?:every|each)|pour chaque) ?"
-    rf"(?:(?:\d[\d.,/ ]*|an?|one|each|every) ?)?{OF_WHAT}"
+    r"(?:\b(?:per|pro|por|par|pour|ogni|op|na|je|auf|for (?:every|each)|to (?:every|each)|in (?:every|each)|pour chaque) ?"
+    rf"(?:(?:\d[\d.,/ ]*|an?|one|each|every) ?)?|(?<=[a-z)]) ?/ ?){OF_WHAT}"
     r"(?: (?:of|de|di|von|d['’]) ?\w+| (?:butters?|oils?|fats?|base|dough|powders?|mix)\b)?",
     re.IGNORECASE,
 )

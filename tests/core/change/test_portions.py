@@ -7,6 +7,7 @@ from dataclasses import replace
 import pytest
 
 from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_target
+from rosy_kettle.core.change.why import levers
 from rosy_kettle.core.making.bench.feel import answer_feel
 from rosy_kettle.core.records import Formula, Portion, Tables
 from tests.conftest import make_formula
@@ -73,3 +74,33 @@ def test_hands_always_have_a_small_step(tables: Tables, felt: str, liquid_g: flo
     assert all(mend.mass_g is not None and 0 < mend.mass_g < 0.02 * 800 for mend in steps)
     wet = felt in {"sticky", "batter"}
     assert all((tables.ingredients[str(mend.ingredient)].is_liquid is not wet) for mend in steps)
+
+
+DOUGHS = {
+    "damp-press": {"baking_soda": 300.0, "citric_acid_anhydrous": 150.0, "tapioca_starch": 40.0, "sweet_almond_oil": 10.0},
+    "loose-dust": {"baking_soda": 300.0, "citric_acid_anhydrous": 150.0},
+    "butter-dough": {"baking_soda": 200.0, "cocoa_butter": 80.0, "slsa_fine": 60.0},
+    "moulded-truffle": {"baking_soda": 200.0, "malic_acid": 100.0, "cocoa_butter": 120.0, "slsa_fine": 60.0},
+}
+
+
+@pytest.mark.parametrize("method", DOUGHS)
+@pytest.mark.parametrize("felt", ["dust", "crumbly dough", "sticky", "pour"])
+def test_what_feels_wet_gets_powder_and_what_feels_dry_gets_liquid(tables: Tables, method: str, felt: str) -> None:
+    """Hands go before the reckoning, and no water comes onto an acid in a dough that is not pressed damp (common practice)."""
+    answer = answer_feel(make_formula(method, **DOUGHS[method]), tables, felt, None, rested=True)
+    added = [tables.ingredients[str(mend.ingredient)] for mend in answer.mends if mend.kind == "add"]
+    if felt in answer.wanted:
+        return
+    assert added
+    assert all(item.is_powder is ("too wet" in answer.sentence) for item in added)
+    if method in {"moulded-truffle", "butter-dough"}:
+        assert not {item.id for item in added} & {"distilled-water", "witch-hazel-distillate"}
+
+
+def test_a_ring_is_mended_by_an_emulsifier_and_not_by_a_drop_of_water(tables: Tables) -> None:
+    for wax in ("candelilla_wax", "beeswax", "rice_bran_wax"):
+        melt = make_formula("melt", cocoa_butter=60, mango_butter=30, **{wax: 8})
+        found = levers(melt, tables, "feel.ring", None, 45)
+        assert found[0].ingredient == "polysorbate-80"
+        assert "distilled-water" not in {lever.ingredient for lever in found}

@@ -114,6 +114,16 @@ def test_equal_weighings_are_not_dry_and_rising_ones_are_wetted() -> None:
     assert damp_week.excluded == ()
 
 
+def test_hands_that_shake_are_no_gain_of_weight() -> None:
+    """It rose as much before it was lightest as after."""
+    for masses in ((400.0, 400.3, 399.8, 400.2), (400.0, 400.5, 399.9, 400.4), (401.0, 400.2, 400.7, 400.1, 400.6)):
+        assert fit([WeighIn(4.0 * at, mass, 6) for at, mass in enumerate(masses)]).state in {
+            "not-losing",
+            "cannot-tell",
+            "drying",
+        }
+
+
 def test_a_coarse_scale_asks_for_more_on_the_pan() -> None:
     """350 steps of the scale; 349 are too few."""
     assert fit([WeighIn(0, 349.0, 6)], step_g=1.0).scale_good_enough is False

@@ -12,7 +12,7 @@ from rosy_kettle.core.change.balance.aims import Aims
 from rosy_kettle.core.change.balance.guards import Watch, watch_of
 from rosy_kettle.core.change.balance.one_line import mass_for
 from rosy_kettle.core.change.balance.problem import BalanceProblem, Target
-from rosy_kettle.core.change.sense import WATER_ON_ACID, moved_share
+from rosy_kettle.core.change.sense import ANOTHER_FORMULA, WATER_ON_ACID, moved_share
 from rosy_kettle.core.change.why.lines import Lines, lines_of, portion_of
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.mixing.palette import FloatArray
@@ -27,7 +27,6 @@ SHELF = (
 )  # fmt: skip
 """What most studios have at hand to correct a dough with; common practice."""
 WATER_STEP = 0.003  # water is never added by more than this share of the batch [-]; common practice
-MOST_OF_BATCH = 0.20  # a lever that moves more than this share of the batch is another formula [-]
 LEAST_STEP_G = 0.05  # less than a scale shows [g]
 WORSE = 2.0  # a dough that leaves its band weighs this much more than another change [-]
 CLOSE, NEAR = 0.02, 0.5  # of a noticeable change: what is sought, and what is offered [-]
@@ -168,15 +167,22 @@ def _wish(reading: str, value: float, low: float | None, high: float | None, ste
 
 
 def _search(aims: Aims, lines: Lines, index: int, wish: float) -> float | None:
-    """Find the mass of one line that meets the wish; None where no sensible amount does."""
+    """Find the mass of one line that meets the wish; None where no sensible amount does.
+
+    A step of water may stop short of it where the dough's own wetness is sought: a little, then judged again.
+    """
     batch_g, start_g = float(lines.mass_g.sum()), float(lines.mass_g[index])
     watery = lines.ingredients[index].reference_id in WATERY
-    most_g = (WATER_STEP if watery else MOST_OF_BATCH) * batch_g
-    bounds_g = (max(0.0, start_g - MOST_OF_BATCH * batch_g), start_g + most_g)
+    most_g = (WATER_STEP if watery else ANOTHER_FORMULA) * batch_g
+    bounds_g = (max(0.0, start_g - ANOTHER_FORMULA * batch_g), start_g + most_g)
     visible = notable(aims.paths[0], max(abs(wish), 1e-3) * 0.1)
     now, value = mass_for(aims, lines.mass_g, index, wish, bounds_g, CLOSE * visible)
     near = abs(value - wish) <= NEAR * visible
-    if math.isnan(value) or abs(now - start_g) < LEAST_STEP_G or not (near or (watery and now > start_g)):
+    if (
+        math.isnan(value)
+        or abs(now - start_g) < LEAST_STEP_G
+        or not (near or (watery and now > start_g and aims.paths[0] == "dough.saturation"))
+    ):
         return None
     return round(now, 1)
 

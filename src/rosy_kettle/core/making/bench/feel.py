@@ -129,7 +129,7 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
         return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),))
     mends = [*_free(formula, tables, dough, felt, temperature_c, rested=rested)]
     mends += _additions(formula, tables, dough, felt)
-    wet = middle_saturation(felt, tables.parameters.dough) > _target(dough)
+    wet = _is_wet(felt, dough, tables)
     if not any(mend.kind == "add" for mend in mends):
         mends += _by_hand(formula, tables, wet=wet)
     way = "too wet" if wet else "too dry"
@@ -140,7 +140,7 @@ def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature
     """Find what costs neither foam nor hours; it goes first."""
     method = tables.method_of(formula)
     window = dough.working_window_c
-    wet = middle_saturation(felt, tables.parameters.dough) > _target(dough)
+    wet = _is_wet(felt, dough, tables)
     if window is not None and temperature_c is not None and wet and temperature_c > window[1]:
         return [Mend("cool", f"Cool it: {temperature_c:.0f} °C is above the window of {window[0]:.0f} to {window[1]:.0f} °C.")]
     if window is not None and temperature_c is not None and not wet and temperature_c < window[0]:
@@ -170,13 +170,15 @@ def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> lis
     weighed = weigh_formula(formula, tables)[0]
     total_g = sum(item.mass_g for item in weighed)
     held = {item.ingredient.id for item in weighed}
-    method = tables.method_of(formula)
+    damp, wet = "damp sand" in dough.wanted.states, _is_wet(felt, dough, tables)
     mends = []
     for lever in found:
         grown = lever.after_g - lever.before_g
         item = tables.ingredients[lever.ingredient]
-        if grown <= 0 or not _in_use(item, held, damp=not method.kneaded):
+        if grown <= 0 or not _in_use(item, held, damp=damp):
             continue  # nothing comes out of the bowl any more, and nobody mends a dough with everything
+        if wet is not item.is_powder:
+            continue  # hands go before the reckoning: what feels wet gets powder, what feels dry gets liquid or fat
         spray_g = _spray_g(item, tables) if item.reference_id in SPRAYS else None
         small_g = STEP_SHARE * total_g if spray_g is None else SPRAYS[item.reference_id] * spray_g
         step = max(0.1, round(min(grown, small_g), 1))
@@ -199,8 +201,10 @@ def _by_hand(formula: Formula, tables: Tables, *, wet: bool) -> list[Mend]:
     liquid_g = sum(item.mass_g for item in liquids)
     chosen = max(powders if wet else liquids, key=lambda item: item.mass_g, default=None)
     if chosen is None:
-        return [Mend("desk", "Nothing in it could dry it: note it, and change the formula at the Desk.")] if wet else []
-    item, step = chosen.ingredient, max(0.1, round(SMALLEST_OF_LIQUID * (liquid_g or chosen.mass_g), 1))
+        missing = "dry" if wet else "wet"
+        return [Mend("desk", f"Nothing in it could {missing} it: note it, and change the formula at the Desk.")]
+    total_g = sum(item.mass_g for item in weighed)
+    item, step = chosen.ingredient, max(0.1, round(STEP_SHARE * total_g if wet else SMALLEST_OF_LIQUID * liquid_g, 1))
     after = with_corrections(formula, (Correction(item.id, step, "", ""),))
     return [Mend("add", _words(item.short_name, step, None), item.id, step, None, effects_of(formula, after, tables))]
 
@@ -243,6 +247,11 @@ def middle_saturation(state: str, p: DoughParameters) -> float:
     edges = p.lower_edges
     above = [edge for edge in edges.values() if edge > edges[state]]
     return (edges[state] + above[0]) / 2 if above else edges[state] * 1.1
+
+
+def _is_wet(felt: str, dough: Dough, tables: Tables) -> bool:
+    """Whether what the hands feel is wetter than what is wanted; else it is drier."""
+    return middle_saturation(felt, tables.parameters.dough) > _target(dough)
 
 
 def _target(dough: Dough) -> float:

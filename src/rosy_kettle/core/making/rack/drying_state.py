@@ -24,6 +24,7 @@ FALLING_COUNT = 3  # weighings of which each is lighter than the one before fall
 FOLLOWING_NOISES = 10.0  # a weighing so many noises off is not on the curve [-]; project default
 GAINING_NOISES = 8.0  # a rise of so many noises is no noise [-]; project default
 STEADY_NOISES = 4.0  # half of that is enough where every weighing rises [-]; project default
+WAVERING = 2.0  # times a rise before the lowest that a gain must be [-]; project default
 KNOWN_SCATTER = 4  # weighings from which their own scatter is estimated [-]
 AGAIN_AT_LEAST_H, AGAIN_AT_MOST_H = 1.0, 24.0  # when to weigh again [h]; common practice
 
@@ -116,6 +117,9 @@ def gains(kept: Sequence[Weighed], step_g: float, prior: Prior) -> bool:
         return True
     if not (bool(rise > GAINING_NOISES * noise) and bool(np.all(rises > -STEADY_NOISES * noise))):
         return False
+    wavered = float(np.diff(mass[: lowest + 1]).max(initial=0.0))
+    if rise < WAVERING * wavered:
+        return False  # they rose by as much while they dried: the hand shakes
     if lowest + 1 < KNOWN_SCATTER:
         return True
     return bool(rise > GAINING_NOISES / 2 * noise * fit_curve(kept[: lowest + 1], step_g, prior).scatter)
