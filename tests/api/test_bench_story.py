@@ -54,6 +54,11 @@ def test_the_record_tells_every_thing_that_happened(client: FlaskClient) -> None
     assert last_words(batch).startswith("It felt like crumbly dough; the Desk had said ")
     batch = happen(client, batch, kind="corrected", ingredient="glycerin", mass_g=4.0, why="felt crumbly dough")
     assert last_words(batch) == "Added 4.0 g glycerin (felt crumbly dough)."
+    batch = happen(client, batch, kind="felt", state="crumbly dough")
+    once = batch["feel"]["saturation"]
+    batch = happen(client, batch, kind="felt", state="crumbly dough")
+    assert batch["feel"]["sentence"].startswith('By what you felt before, "crumbly dough" was to be expected.')
+    assert batch["feel"]["saturation"] == once, "felt as it was to be, nothing moves"
     batch = go_to(client, batch, "shape")
     for count, words in ((6, "Shaped 6."), (-1, "Took 1 back.")):
         batch = happen(client, batch, kind="pieces", count=count)

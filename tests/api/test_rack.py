@@ -179,6 +179,31 @@ def test_tasks_reach_a_calendar_and_leave_it_when_they_are_done(client: FlaskCli
     assert told()[turn]["STATUS"] == "CANCELLED"
 
 
+def test_weighings_that_cannot_tell_ask_for_another_and_a_calendar_hears_it(client: FlaskClient) -> None:
+    lines = [
+        {"ingredient": name, "amount": grams, "unit": "g"}
+        for name, grams in (("baking-soda", "225"), ("slsa-fine", "78"), ("corn-starch", "105"), ("capb-liquid", "58"))
+    ]
+    wet = created(client, portions=[{"name": "body", "lines": lines}])
+    tray = client.post("/api/rack", json={"pieces": 6, "formula_id": wet["id"], "set_out_at": ago(1.0)}).json
+    for hours_ago in (0.25, 0.2):
+        tray = weigh(client, tray, hours_ago, 360.0)
+    asked = next(task for task in tray["reading"]["tasks"] if task["kind"] == "weigh-again")
+    assert asked["due_h"] > tray["reading"]["age_h"], "later than the weighings that could not tell"
+
+    def told() -> Any:
+        events = Calendar.from_ical(client.get("/api/calendar.ics").data).walk("VEVENT")
+        return next(each for each in events if "weigh-again" in str(each["UID"]))
+
+    assert (told()["STATUS"], str(told()["SUMMARY"])[:11]) == ("CONFIRMED", "Weigh again")
+    to = datetime(2031, 3, 30, 1, 30, tzinfo=UTC)
+    tray = happen(client, tray, kind="moved", task="weigh-again", to=to.isoformat())
+    assert told()["DTSTART"].dt == to
+    tray = happen(client, tray, kind="amended", of=tray["state"]["weighings"][-1]["seq"], mass_g=330.0)
+    assert not [task for task in tray["reading"]["tasks"] if task["kind"] == "weigh-again"]
+    assert told()["STATUS"] == "CANCELLED"
+
+
 def test_damp_air_is_answered_and_the_oven_is_never_named_where_alcohol_may_be(client: FlaskClient) -> None:
     tray = set_out(client)
     assert [each["code"] for each in tray["reading"]["advice"]] == ["log_air"]

@@ -92,3 +92,29 @@ def test_lines_that_move_nothing_are_said_before_the_first_batch(client: FlaskCl
         {"ingredient": line["ingredient"], "low_pct": 0.998 * line["pct"], "high_pct": 1.002 * line["pct"]} for line in shares[:2]
     ]
     assert "hardly move" in varied(client, bounds=narrow)[0].json["warning"]
+
+
+def test_the_winner_is_poured_into_a_version_with_its_proof(client: FlaskClient) -> None:
+    design = varied(client)[0].json
+    at = f"/api/trial-designs/{design['id']}"
+    refused = client.post(f"{at}/poured")
+    assert (refused.status_code, refused.json["message"][:30]) == (409, "These trials do not show yet w")
+    for trial in design["trials"]:
+        value = 3.0 * trial["shares"][0] + 5.0 * trial["shares"][1] + 0.01 * (trial["number"] % 2)
+        client.post(f"{at}/results", json={"trial": trial["number"], "value": value})
+    before = client.get(f"/api/formulas/{design['formula_id']}").json
+    poured = client.post(f"{at}/poured")
+    assert poured.status_code == 201, poured.text
+    told = poured.json
+    assert told["note"].startswith(f"Best of trials {design['id']}: ")
+    assert "fitted to 8 results" in told["note"]
+    after = client.get(f"/api/formulas/{design['formula_id']}").json["formula"]
+    old, new = (client.post("/api/evaluations", json=each).json for each in (before["formula"], after))
+    assert new["mass_g"] == pytest.approx(old["mass_g"], abs=0.1), "what varies shares its weight anew"
+    best = client.get(at).json["response"]["best"]["shares"]
+    shares = {line["ingredient"]: line["pct"] for line in new["lines"]}
+    varied_pct = [shares[bound["ingredient"]] for bound in design["bounds"]]
+    assert varied_pct[0] / sum(varied_pct) == pytest.approx(best[0], abs=2e-3)
+    kept = [line["unit"] for line in before["formula"]["portions"][0]["lines"]][2:]
+    assert [line["unit"] for line in after["portions"][0]["lines"]][2:] == kept, "other lines stay as typed"
+    assert client.post(f"{at}/poured").json["version"] == told["version"], "poured twice, it is the same version"

@@ -31,6 +31,13 @@ def test_a_claim_is_put_to_the_test_and_read_when_it_is_opened(server: Server, o
     choose(sheet, "B", "ferry", "Ferry-tin scoop, in cups")
     sheet.get_by_label(re.compile("baths of each")).fill("1")
     sheet.get_by_role("button", name="Shuffle and begin").click()
+    expect(sheet.get_by_role("alert")).to_contain_text("Choose the reading")
+    sheet.get_by_label("Reading").select_option("foam_height_cm")
+    sheet.get_by_role("button", name="Shuffle and begin").click()
+    expect(sheet.get_by_role("alert")).to_contain_text("more or less")
+    sheet.get_by_label("Which way").select_option("more")
+    sheet.get_by_label(re.compile("worth")).fill("0.5")
+    sheet.get_by_role("button", name="Shuffle and begin").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("Peat or scoop")
     for height in ("2.0", "7.5"):
         page.get_by_role("button", name="Run the next bath").click()

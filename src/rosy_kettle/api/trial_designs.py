@@ -13,10 +13,12 @@ from rosy_kettle.api.schemas.trial_designs import (
     DesignPath,
     DesignQuery,
     DesignSave,
+    PouredAnswer,
     ResultPath,
     ResultSave,
 )
 from rosy_kettle.api.studio import current_studio
+from rosy_kettle.usecases.learning.pour_winner import pour_winner
 from rosy_kettle.usecases.learning.run_trials import (
     DesignAsk,
     TrialDesign,
@@ -68,6 +70,15 @@ def amend(path: ResultPath, body: AmendSave) -> Response:
     with current_studio().writing() as session:
         amend_result(session, path.design_id, path.result_id, body.value)
     return _told(path.design_id)
+
+
+@blueprint.post(
+    "/<int:design_id>/poured", summary="Pour the best mixture into a version of its formula", responses={201: PouredAnswer}
+)
+def pour(path: DesignPath) -> Response:
+    with current_studio().writing() as session:
+        poured = pour_winner(session, path.design_id)
+    return respond(PouredAnswer(formula_id=poured.formula_id, version=poured.version, note=poured.note), 201)
 
 
 def _told(design_id: int, status: int = 200) -> Response:

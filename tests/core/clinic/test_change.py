@@ -10,7 +10,7 @@ import pytest
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.clinic.change import ChangedLine, change_for
 from rosy_kettle.core.clinic.change import _where as where
-from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.bench.by_hand import middle_saturation
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Portion, Tables
 from rosy_kettle.core.records.evaluation import Dough

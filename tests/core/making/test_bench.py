@@ -24,7 +24,7 @@ from rosy_kettle.core.making.bench import (
     rescue_options,
     state_of,
 )
-from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.bench.by_hand import middle_saturation, moved_by_hands
 from rosy_kettle.core.making.happening import Event
 from rosy_kettle.core.making.plan import sheet_of
 from rosy_kettle.core.parameters import USUAL
@@ -227,6 +227,26 @@ def test_too_dry_adds_liquid_too_wet_adds_powder(tables: Tables) -> None:
     assert roles <= {"oil", "surfactant", "humectant"}
     assert roles
     assert {tables.ingredients[m.ingredient].role for m in wet.mends if m.ingredient} <= {"base", "starch"}
+
+
+def test_what_was_felt_moves_the_reckoning_of_this_bowl(tables: Tables) -> None:
+    """By hand: felt in the middle of crumbly (0.46) where 0.80 was reckoned, the bowl is 0.34 drier from then on."""
+    p = tables.parameters.dough
+    assert moved_by_hands([("crumbly dough", 0.80)], p) == pytest.approx(0.46 - 0.80)
+    assert moved_by_hands([("play dough", 0.80)], p) == 0.0
+    assert moved_by_hands([("crumbly dough", 0.80), ("play dough", 0.99)], p) == pytest.approx(0.46 - 0.80), "as it was to be"
+    assert moved_by_hands([("crumbly dough", 0.80), ("crumbly dough", 0.99)], p) == pytest.approx(0.46 - 0.99)
+    planned = bowl(tables)
+    first = answer_feel(planned, tables, "crumbly dough", None, rested=True)
+    mend = next(each for each in first.mends if each.kind == "add")
+    assert mend.comes_to in {"crumbly dough", "play dough"}
+    assert first.saturation == pytest.approx(0.46)
+    reckoned = evaluate(planned, tables).dough
+    assert reckoned is not None
+    assert reckoned.saturation is not None
+    again = answer_feel(planned, tables, "crumbly dough", None, rested=True, before=[("crumbly dough", reckoned.saturation)])
+    assert again.sentence.startswith('By what you felt before, "crumbly dough" was to be expected.')
+    assert again.predicted == "play dough", "what the Desk said stays what it said"
 
 
 def test_a_jar_of_ones_own_mends_as_what_it_was_made_from(tables: Tables) -> None:

@@ -1987,6 +1987,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trial-designs/{design_id}/poured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pour the best mixture into a version of its formula */
+        post: operations["trials_pour__int_design_id__poured_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trial-designs/{design_id}/results": {
         parameters: {
             query?: never;
@@ -4895,6 +4912,11 @@ export interface components {
             mends: components["schemas"]["Mend"][];
             /** Predicted */
             predicted: string | null;
+            /**
+             * Saturation
+             * @default null
+             */
+            saturation: number | null;
             /** Sentence */
             sentence: string;
             /** Wanted */
@@ -4915,6 +4937,11 @@ export interface components {
         Felt: {
             /** At */
             at: string;
+            /**
+             * Corrected
+             * @default 0
+             */
+            corrected: number;
             /** Predicted */
             predicted: string | null;
             /** State */
@@ -6606,6 +6633,11 @@ export interface components {
          */
         Mend: {
             /**
+             * Comes To
+             * @default null
+             */
+            comes_to: string | null;
+            /**
              * Effects
              * @default []
              */
@@ -7403,6 +7435,18 @@ export interface components {
             share_pct: number;
             /** Split */
             split: string | null;
+        };
+        /**
+         * PouredAnswer
+         * @description The version that the best mixture became.
+         */
+        PouredAnswer: {
+            /** Formula Id */
+            formula_id: number;
+            /** Note */
+            note: string;
+            /** Version */
+            version: number;
         };
         /**
          * PracticeBowl
@@ -17687,6 +17731,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trials_pour__int_design_id__poured_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PouredAnswer"];
                 };
             };
             /** @description Not Found */

@@ -53,6 +53,15 @@ export const useAmendResult = (id: number) =>
     ),
   );
 
+export const usePourWinner = (id: number) => {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      api(client.POST("/api/trial-designs/{design_id}/poured", { params: { path: { design_id: id } } })),
+    onSettled: () => queries.invalidateQueries(),
+  });
+};
+
 /** What a stored formula reads, for choosing among its lines. */
 export const useJudged = (id: number, formula: FormulaFile | null) =>
   useQuery({

@@ -92,6 +92,15 @@ class DesignAnswer(Response):
     """What speaks against beginning; "" where nothing does."""
 
 
+class PouredAnswer(Response):
+    """The version that the best mixture became."""
+
+    formula_id: int
+    version: int
+    note: str
+    """What proves it."""
+
+
 class DesignList(Response):
     """Designs, the newest first."""
 

@@ -14,7 +14,7 @@ from rosy_kettle.core.change.balance import BalanceProblem, balance, parse_targe
 from rosy_kettle.core.change.balance.guards import watch_of
 from rosy_kettle.core.change.balance.task import with_masses_at
 from rosy_kettle.core.errors import WorkbenchError
-from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.bench.by_hand import middle_saturation
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Dough

@@ -101,7 +101,7 @@ class Bench:
     @cached_property
     def feel(self) -> FeelAnswer | None:
         """What to do about a dough that was felt; None where none was."""
-        return felt_answer(self.made, self.tables, self.state)
+        return felt_answer(self.planned, self.made, self.tables, self.state)
 
 
 def begin_batch(session: Session, formula_id: int, ask: PlanAsk, key: str | None = None) -> int:
@@ -265,14 +265,27 @@ def _watch(made: Formula, tables: Tables, state: BenchState, events: tuple[Event
     return watch_window(made, tables, taken, step.low_c, step.high_c, room_c)
 
 
-def felt_answer(made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None:
+def felt_answer(planned: Formula, made: Formula, tables: Tables, state: BenchState) -> FeelAnswer | None:
     """Return what to do about a dough that was felt; None where none is asked for or felt."""
     step = state.step
     if step is None or step.kind != "feel" or not state.felt:
         return None
     rested = any(each.kind == "rest" and mark == "done" for each, mark in zip(state.steps, state.status, strict=True))
     temperature = state.temperatures[-1][1] if state.temperatures else None
-    return answer_feel(made, tables, state.felt[-1].state, temperature, rested=rested or len(state.felt) > 1)
+    last, before = state.felt[-1], _felt_before(planned, tables, state)
+    return answer_feel(made, tables, last.state, temperature, rested=rested or len(state.felt) > 1, before=before)
+
+
+def _felt_before(planned: Formula, tables: Tables, state: BenchState) -> list[tuple[str, float]]:
+    """Return the earlier feels of a bowl, each beside the saturation that its formula had at that moment."""
+    feels = []
+    for felt in state.felt[:-1]:
+        then = replace(state, corrections=state.corrections[: felt.corrected])
+        told = evaluate(as_made(planned, then), tables)
+        dough = told.dough or told.portions[0].dough
+        if dough is not None and dough.saturation is not None:
+            feels.append((felt.state, dough.saturation))
+    return feels
 
 
 def predicted_state(evaluation: Evaluation) -> str | None:

@@ -58,7 +58,7 @@ def bench_of_run(run: Run) -> PracticeBench:
     made = as_made(planned, state)
     tables = load_tables()
     return PracticeBench(
-        planned, made, state, evaluate(planned, tables), evaluate(made, tables), felt_answer(made, tables, state),
+        planned, made, state, evaluate(planned, tables), evaluate(made, tables), felt_answer(planned, made, tables, state),
         next((step.pieces or 0 for step in steps if step.kind == "shape"), 0),
     )  # fmt: skip
 

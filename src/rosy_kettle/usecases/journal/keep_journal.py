@@ -15,7 +15,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.making.bench import BATCH_EVENTS, state_of, step_from
-from rosy_kettle.core.making.bench.feel import middle_saturation
+from rosy_kettle.core.making.bench.by_hand import middle_saturation
 from rosy_kettle.core.making.happening import About
 from rosy_kettle.core.making.rack.tray import TRAY_EVENTS
 from rosy_kettle.core.making.tub.tub_test import TUB_EVENTS

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import NotFoundError
 from rosy_kettle.core.making.rack.calendar_task import CalendarTask
+from rosy_kettle.core.making.rack.judge_tray import WEIGH_AGAIN
 from rosy_kettle.store.formulas import find_formula_ever
 from rosy_kettle.store.orders import list_orders
 from rosy_kettle.usecases.rack.run_rack import Tray, look_at_trays
@@ -21,9 +22,9 @@ MOST_ORDERS = 200
 DAYS_PLANNED = 14
 COUNTED_FROM = datetime(2026, 1, 1, tzinfo=UTC)
 TOLD_FOR = timedelta(days=14)
+"""How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 YEARS_TOLD = 2200
 """What is due later, in a row of another hand, is no date to work by; a calendar ends before the year 10000."""
-"""How long a wrapped tray is still told, so that calendars hear that its tasks are done."""
 
 
 def tell_calendar(session: Session, now: datetime, zone: tzinfo) -> list[CalendarTask]:
@@ -94,15 +95,29 @@ def _may_work(session: Session) -> bool:
 
 def _tasks(tray: Tray) -> list[CalendarTask]:
     changed = datetime.fromisoformat(tray.events[-1].at) if tray.events else tray.row.set_out_at
+    asked = any(task.kind == WEIGH_AGAIN for task in tray.reading.tasks)
+    answered = () if asked or not tray.state.weighings else (_weighed_again(tray, changed),)
     return [
         CalendarTask(
-            uid=f"tray-{tray.row.id}-{tray.row.set_out_at:%Y%m%dT%H%M%S}-{task.kind}@rosy-kettle.invalid",
+            uid=_uid(tray, task.kind),
             title=f"{task.title}: {tray.row.name}", due_at=_second(datetime.fromisoformat(task.due_at)),
             changed_at=_second(changed), sequence=tray.state.seq, place=tray.row.place,
             cancelled=task.done_at is not None or tray.row.wrapped_at is not None,
         )
         for task in tray.reading.tasks
-    ]  # fmt: skip
+    ] + [*answered]  # fmt: skip
+
+
+def _weighed_again(tray: Tray, changed: datetime) -> CalendarTask:
+    """Tell the asked weighing as no longer asked for, so that it leaves the calendars that have it."""
+    return CalendarTask(
+        uid=_uid(tray, WEIGH_AGAIN), title=f"Weigh again: {tray.row.name}", due_at=_second(changed), changed_at=_second(changed),
+        sequence=tray.state.seq, place=tray.row.place, cancelled=True,
+    )  # fmt: skip
+
+
+def _uid(tray: Tray, kind: str) -> str:
+    return f"tray-{tray.row.id}-{tray.row.set_out_at:%Y%m%dT%H%M%S}-{kind}@rosy-kettle.invalid"
 
 
 def _second(moment: datetime) -> datetime:

@@ -90,6 +90,7 @@ export function FeelStep({ batch, step, ingredients, act, onBack, hand, judged =
                     )
                     .join(", ")}
                   {mend.in_all_g !== null && ` · about ${sayMass(mend.in_all_g)} in all`}
+                  {mend.comes_to && ` · then by your hands: ${mend.comes_to}`}
                 </span>
               </button>
             </li>

@@ -1,5 +1,5 @@
 import type { Tray, TrayTask } from "../../api";
-import { hours, verdict } from "./shelf";
+import { hours, verdict, WEIGH_AGAIN } from "./shelf";
 import type { TrayAct } from "./useTrayAct";
 
 const TARGET = "min-h-12 border-b border-ink px-2 text-row disabled:border-soft disabled:text-soft";
@@ -28,6 +28,7 @@ export function TrayDeeds({ tray, act, onWeigh, onMove }: Props) {
           <Task
             key={task.kind}
             task={task}
+            onWeigh={task.kind === WEIGH_AGAIN ? onWeigh : undefined}
             wrapped={tray.wrapped_at !== null}
             act={act}
             onMove={() => onMove(task)}
@@ -67,11 +68,14 @@ export function TrayDeeds({ tray, act, onWeigh, onMove }: Props) {
 
 function Task({
   task,
+  onWeigh,
   wrapped,
   act,
   onMove,
 }: {
   task: TrayTask;
+  /** Where the task is a weighing: it is done by weighing, not by saying so. */
+  onWeigh?: (() => void) | undefined;
   wrapped: boolean;
   act: TrayAct;
   onMove: () => void;
@@ -84,7 +88,9 @@ function Task({
         type="button"
         className={`${TARGET} ${task.late ? "font-bold text-rosy" : ""}`}
         disabled={wrapped}
-        onClick={() => void act({ kind: "done", task: task.kind }, { kind: "undone", task: task.kind })}
+        onClick={
+          onWeigh ?? (() => void act({ kind: "done", task: task.kind }, { kind: "undone", task: task.kind }))
+        }
       >
         {task.title}
       </button>

@@ -6,7 +6,7 @@ import { inUnits } from "../../lib/units";
 import { DrawingTools } from "../../ui";
 import { MoveTask } from "./MoveTask";
 import { ShelfDrawing } from "./ShelfDrawing";
-import { hours } from "./shelf";
+import { hours, WEIGH_AGAIN } from "./shelf";
 import { TrayDeeds } from "./TrayDeeds";
 import { type TrayAct, useTrayAct } from "./useTrayAct";
 import { WeighInList } from "./WeighInList";
@@ -21,7 +21,9 @@ export function TrayShelf({ tray, places }: { tray: Tray; places: readonly strin
   const { reading } = tray;
   const onKey = (key: string) => {
     if (tray.wrapped_at) return;
-    const task = reading.tasks.find((each) => !each.done_at && each.kind !== "wrap");
+    const task = reading.tasks.find(
+      (each) => !each.done_at && each.kind !== "wrap" && each.kind !== WEIGH_AGAIN,
+    );
     if (key === "Enter") setWeighing(true);
     else if (key === "t" && task)
       void act({ kind: "done", task: task.kind }, { kind: "undone", task: task.kind });

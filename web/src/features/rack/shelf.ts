@@ -46,3 +46,6 @@ export function shelfSentence(tray: Tray): string {
       : ` Likely dry at ${hours(reading.likely_h)}, from ${hours(reading.low_h ?? 0)} to ${hours(reading.high_h ?? 0)}.`;
   return `${tray.name}: ${tray.pieces} pieces out for ${hours(reading.age_h)}${dry}.${when}`;
 }
+
+/** The task that weighing itself does. */
+export const WEIGH_AGAIN = "weigh-again";

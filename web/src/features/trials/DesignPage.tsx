@@ -1,6 +1,13 @@
 import { useRef, useState } from "react";
-import { Link, useParams } from "react-router";
-import { messageOf, type TrialDesign, useAmendResult, useDesign, useReadBack } from "../../api";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  messageOf,
+  type TrialDesign,
+  useAmendResult,
+  useDesign,
+  usePourWinner,
+  useReadBack,
+} from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { emptied } from "../../lib/emptied";
 import { figure, fixed, percent, sayMass } from "../../lib/numbers";
@@ -46,7 +53,8 @@ function Sheet({ design }: { design: TrialDesign }) {
               .join(", ")}
             : {said(best, design.unit)}.
           </b>
-        )}
+        )}{" "}
+        {best && design.response.flat === false && <PourWinner design={design} />}
       </p>
       <div className="grid grid-cols-[minmax(0,560px)_1fr] gap-x-12 pt-4 max-[1000px]:grid-cols-1">
         <section aria-label="Fitted reading">
@@ -81,6 +89,24 @@ const said = (point: NonNullable<TrialDesign["response"]["best"]>, unit: string)
   point.low === null || point.high === null
     ? `${figure(point.value)} ${unit}`
     : `${figure(point.value)} ${unit} (${figure(point.low)} to ${figure(point.high)})`;
+
+/** The best mixture becomes a version of the formula, with what proves it as its note. */
+function PourWinner({ design }: { design: TrialDesign }) {
+  const pour = usePourWinner(design.id);
+  const say = useNotice();
+  const navigate = useNavigate();
+  const onPour = async () => {
+    try {
+      const { formula_id, version, note } = await pour.mutateAsync();
+      say(`Version ${version}: ${note}`, {
+        action: { label: "Open it", run: () => void navigate(`/formulas/${formula_id}`) },
+      });
+    } catch (error) {
+      say(messageOf(error), { asks: true });
+    }
+  };
+  return <Button onClick={onPour}>Pour it into a new version</Button>;
+}
 
 /** The mini-batches: grams of what varies, what the Desk says, what was read. */
 function WeighList({ design }: { design: TrialDesign }) {

@@ -12,7 +12,7 @@ const LETTERS = "ABCDEF";
 export function SeriesSheet({ readings, onClose }: { readings: Series["reading"][]; onClose: () => void }) {
   const [name, setName] = useState("");
   const [chosen, setChosen] = useState<string[]>(["", ""]);
-  const [claim, setClaim] = useState({ reading: "foam_height_cm", better: "B", than: "A", worth: "0.5" });
+  const [claim, setClaim] = useState<Claim>({ reading: "", way: "", better: "B", than: "A", worth: "" });
   const [each, setEach] = useState("3");
   const [key] = useState(askingKey);
   const bath = useBath();
@@ -22,6 +22,8 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
   const onBegin = async () => {
     const [into, worth, baths] = [bath.read(), readDecimal(claim.worth), readDecimal(each)];
     if (chosen.some((id) => !id)) return "Choose a formula for every letter.";
+    if (!claim.reading) return "Choose the reading the claim is about.";
+    if (!claim.way) return "Say which way the claim goes: more or less.";
     if (Number.isNaN(worth)) return "How much would matter? A number, or nothing.";
     if (baths === null || !(baths >= 1)) return "How many baths of each?";
     if (typeof into === "string") return into;
@@ -31,7 +33,13 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
       key,
       each: Math.round(baths),
       formula_ids: chosen.map(Number),
-      claim: { reading: claim.reading, better: claim.better, than: claim.than, worth },
+      claim: {
+        reading: claim.reading,
+        better: claim.better,
+        than: claim.than,
+        lower_is_better: claim.way === "less",
+        worth,
+      },
     });
     await navigate(`/tub/series/${made.id}`);
     return "";
@@ -85,6 +93,8 @@ export function SeriesSheet({ readings, onClose }: { readings: Series["reading"]
 
 interface Claim {
   reading: string;
+  /** Asked, never preset: a claim that goes the other way is another claim. */
+  way: "" | "more" | "less";
   better: string;
   than: string;
   worth: string;
@@ -125,6 +135,7 @@ function ClaimFields({
           value={claim.reading}
           onChange={(event) => onClaim({ ...claim, reading: event.target.value })}
         >
+          <option value="">choose</option>
           {readings.map((each) => (
             <option key={each.id} value={each.id}>
               {each.label}
@@ -132,7 +143,22 @@ function ClaimFields({
           ))}
         </select>
       </label>
-      is more for {choice("better", "The better one")} than for {choice("than", "The other one")}
+      <span>
+        is{" "}
+        <label>
+          <span className="sr-only">Which way</span>
+          <select
+            className="written text-row"
+            value={claim.way}
+            onChange={(event) => onClaim({ ...claim, way: event.target.value as Claim["way"] })}
+          >
+            <option value="">more or less?</option>
+            <option>more</option>
+            <option>less</option>
+          </select>
+        </label>
+      </span>
+      for {choice("better", "The better one")} than for {choice("than", "The other one")}
       <label>
         ; worth{" "}
         <NumberInput

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -68,6 +69,9 @@ def linear_step(
         cost[n : 2 * n] -= task.sign * slopes[-1]
     above, below = np.isfinite(high), np.isfinite(low)
     blocks = [_rows(task, now, low, high, above, below)]
+    if math.isfinite(task.most_moved_g):
+        both = np.kron(np.eye(2), np.ones(n))  # what goes in, and what comes out
+        blocks.append((np.hstack((both, np.zeros((2, m)))), np.full(2, task.most_moved_g)))
     blocks += [_rows(task, cut, low, high, cut.values[:m] > high, cut.values[:m] < low) for cut in cuts]
     rows, limits = np.vstack([block[0] for block in blocks]), np.concatenate([block[1] for block in blocks])
     up = np.minimum(task.high_g, now.mass_g + trust * task.size_g) - task.start_g

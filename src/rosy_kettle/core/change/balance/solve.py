@@ -37,6 +37,7 @@ STILL = 1e-5  # a round that moves less than this share of the batch changes not
 DIGITS = 9  # of a gram, so that 28.7 is 28.7
 OUT_OF_REACH = 0.01  # missed by more than this of its size before rounding, a target is not met by a margin [-]
 NEARLY = 0.005  # missed by less than this of its size, a step of the scale may still meet it [-]
+FIRM = 100.0  # a hard guard beside an impossible wish, against its usual weight [-]
 MARGINS = (0.004, 0.015)  # of a target's size kept in hand, so that rounding to the scale cannot undo it [-]
 
 
@@ -112,17 +113,19 @@ def _inset(target: Target) -> float:
 
 
 def _of_the_same_formula(task: Task, found: Found) -> Found:
-    """Give the nearest answer that is still the same formula: no further on the way to the nearest of all than a maker goes."""
+    """Give the nearest answer that is still the same formula, looked for from the formula and from the nearest of all.
+
+    No wish, however far it is missed, buys what a maker never does: the guards weigh more here than any wish can.
+    """
     moved = moved_share(task.start_g, found.mass_g)
-    if moved <= ANOTHER_FORMULA:
-        return found
-    far_g = task.start_g + (ANOTHER_FORMULA / moved) * (found.mass_g - task.start_g)
-    step_g = task.problem.step_g
-    low_g = np.floor(np.minimum(task.start_g, far_g) / step_g) * step_g  # outwards, on the steps of the scale
-    high_g = np.ceil(np.maximum(task.start_g, far_g) / step_g) * step_g
-    low_g, high_g = (np.clip(np.round(each, DIGITS), task.low_g, task.high_g) for each in (low_g, high_g))
-    box = replace(task, low_g=low_g, high_g=high_g)
-    return min((_solve(box, far_g), _solve(box)), key=lambda each: float(task.elastic @ task.shortfall(task.values(each.mass_g))))
+    guards = np.arange(task.scales.size) >= len(task.problem.targets)
+    near = replace(
+        task, elastic=np.where(guards & task.hard, FIRM * task.elastic, task.elastic),
+        most_moved_g=ANOTHER_FORMULA * float(task.start_g.sum()),
+    )  # fmt: skip
+    far_g = task.start_g + min(1.0, ANOTHER_FORMULA / max(moved, ANOTHER_FORMULA)) * (found.mass_g - task.start_g)
+    answers = [_solve(near, far_g), _solve(near)] + [found] * (moved <= ANOTHER_FORMULA)
+    return min(answers, key=lambda each: float(near.elastic @ near.shortfall(near.values(each.mass_g))))
 
 
 @dataclass(frozen=True, slots=True)

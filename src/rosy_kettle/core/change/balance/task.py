@@ -74,6 +74,8 @@ class Task:
     slack_g: FloatArray
     """What a scale cannot show of a target that is a single value, shape (m,) [its own unit]."""
     aims: Aims
+    most_moved_g: float = math.inf
+    """What may go in, and what may come out, in all [g]; beyond that it is another formula."""
 
     @property
     def hard(self) -> BoolArray:

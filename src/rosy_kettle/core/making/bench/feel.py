@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from rosy_kettle.core.amounts import grams_from_entry, weigh_formula
 from rosy_kettle.core.change.why.levers import Effect, levers
 from rosy_kettle.core.errors import InputError, WorkbenchError
 from rosy_kettle.core.making.bench.as_made import effects_of, with_corrections
+from rosy_kettle.core.making.bench.by_hand import middle_saturation, moved_by_hands, state_at
 from rosy_kettle.core.making.bench.record import Correction
-from rosy_kettle.core.parameters.dough import DoughParameters
 from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Ingredient, Tables
 from rosy_kettle.core.records.evaluation import Dough
 
-__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "check_felt", "middle_saturation"]
+__all__ = ["FEELS", "FeelAnswer", "HandFeel", "Mend", "answer_feel", "check_felt"]
 
 SPRAYS = {"isopropyl-alcohol-91": 5, "witch-hazel-distillate": 5, "distilled-water": 4}
 """Strokes of the sprayer that are one small step, by what is sprayed; common practice."""
@@ -62,6 +63,8 @@ class Mend:
     """What it would take in all, if hands and model agree [g]; None where that would be another formula."""
     effects: tuple[Effect, ...] = ()
     """Of the small step."""
+    comes_to: str | None = None
+    """What it should feel like after the small step, reckoned from what was felt; None where nothing is added."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +76,8 @@ class FeelAnswer:
     wanted: tuple[str, ...]
     sentence: str
     mends: tuple[Mend, ...]
+    saturation: float | None = None
+    """S of this bowl as its feels have moved it [-]; None where none can be said."""
 
 
 def check_felt(state: str) -> None:
@@ -92,7 +97,10 @@ def check_felt(state: str) -> None:
         raise InputError(f'"{str(state)[:20]}" is no feel of a dough; choose one of the tiles.', quantity="state")
 
 
-def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: float | None, *, rested: bool) -> FeelAnswer:
+def answer_feel(
+    formula: Formula, tables: Tables, felt: str, temperature_c: float | None, *, rested: bool,
+    before: Sequence[tuple[str, float]] = (),
+) -> FeelAnswer:  # fmt: skip
     """Return what to do about a dough that feels like this.
 
     Parameters
@@ -107,6 +115,8 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
         Temperature of the dough, where it was taken [°C]
     rested : bool
         Whether it has rested already
+    before : sequence of tuple
+        What this bowl felt like before: state, and the saturation reckoned at that moment [-]; oldest first
 
     Returns
     -------
@@ -121,19 +131,40 @@ def answer_feel(formula: Formula, tables: Tables, felt: str, temperature_c: floa
     check_felt(felt)
     whole = evaluate(formula, tables)
     dough = whole.dough or whole.portions[0].dough
-    if dough is None or dough.saturation is None:
+    if dough is None or dough.saturation is None or dough.state is None:
         return FeelAnswer(felt, None, (), "Nothing is known of this dough; go by hand.", ())
-    wanted = dough.wanted.states
-    said = f'The Desk said "{dough.state}"' if dough.state == felt else f'The Desk said "{dough.state}", your hands say "{felt}"'
+    p = tables.parameters.dough
+    expected = state_at(dough.saturation + moved_by_hands(before, p), p) if moved_by_hands(before, p) else dough.state
+    moved = moved_by_hands((*before, (felt, dough.saturation)), p) if expected != felt else moved_by_hands(before, p)
+    wanted, reckoned = dough.wanted.states, dough.saturation + moved
+    said = _said(dough.state, expected, felt)
     if felt in wanted:
-        return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),))
+        return FeelAnswer(felt, dough.state, wanted, f"{said}. As meant: go on.", (Mend("go-on", "Go on"),), reckoned)
     mends = [*_free(formula, tables, dough, felt, temperature_c, rested=rested)]
-    mends += _additions(formula, tables, dough, felt)
+    mends += _additions(formula, tables, dough, felt, moved)
     wet = _is_wet(felt, dough, tables)
     if not any(mend.kind == "add" for mend in mends):
         mends += _by_hand(formula, tables, wet=wet)
+    mends = [_with_outlook(mend, formula, tables, moved) for mend in mends]
     way = "too wet" if wet else "too dry"
-    return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends))
+    return FeelAnswer(felt, dough.state, wanted, f"{said}. It is {way} for {' or '.join(wanted)}.", tuple(mends), reckoned)
+
+
+def _said(told: str, expected: str, felt: str) -> str:
+    """Hold what was expected against what was felt; after a first feel the bowl is expected to go the hands' way."""
+    by = f'The Desk said "{told}"' if told == expected else f'By what you felt before, "{expected}" was to be expected'
+    return by if expected == felt else f'{by}, your hands say "{felt}"'
+
+
+def _with_outlook(mend: Mend, formula: Formula, tables: Tables, moved: float) -> Mend:
+    """Say what the dough should feel like after the small step, as this bowl has felt so far."""
+    if mend.ingredient is None or mend.mass_g is None:
+        return mend
+    after = evaluate(with_corrections(formula, (Correction(mend.ingredient, mend.mass_g, "", ""),)), tables)
+    dough = after.dough or after.portions[0].dough
+    if dough is None or dough.saturation is None:
+        return mend
+    return replace(mend, comes_to=state_at(dough.saturation + moved, tables.parameters.dough) if moved else dough.state)
 
 
 def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature_c: float | None, *, rested: bool) -> list[Mend]:
@@ -157,12 +188,10 @@ def _free(formula: Formula, tables: Tables, dough: Dough, felt: str, temperature
     return []
 
 
-def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str) -> list[Mend]:
+def _additions(formula: Formula, tables: Tables, dough: Dough, felt: str, moved: float) -> list[Mend]:
     """Aim the levers by the hands: a dough that feels wetter than predicted is wetter by that much."""
-    saturation = dough.saturation or 0.0
-    offset = 0.0 if dough.state == felt else middle_saturation(felt, tables.parameters.dough) - saturation
     low, high = dough.wanted.saturation_low, dough.wanted.saturation_high
-    aimed = (None if low is None else max(0.01, low - offset), None if high is None else max(0.01, high - offset))
+    aimed = (None if low is None else max(0.01, low - moved), None if high is None else max(0.01, high - moved))
     try:
         found = levers(formula, tables, "dough.saturation", *aimed)
     except WorkbenchError:
@@ -227,26 +256,6 @@ def _words(name: str, step_g: float, spray_g: float | None) -> str:
     if spray_g is not None:
         return f"{max(1, round(step_g / spray_g))} sprays of {name.lower()} over the whole bowl, {step_g:.1f} g"
     return f"{step_g:.1f} g {name.lower()}, mix, judge again"
-
-
-def middle_saturation(state: str, p: DoughParameters) -> float:
-    """Return the saturation in the middle of a state.
-
-    Parameters
-    ----------
-    state : str
-        State of a dough
-    p : DoughParameters
-        Where states begin
-
-    Returns
-    -------
-    float
-        S [-]; a tenth above its lower edge for the wettest
-    """
-    edges = p.lower_edges
-    above = [edge for edge in edges.values() if edge > edges[state]]
-    return (edges[state] + above[0]) / 2 if above else edges[state] * 1.1
 
 
 def _is_wet(felt: str, dough: Dough, tables: Tables) -> bool:

@@ -46,6 +46,8 @@ class Felt:
     state: str
     predicted: str | None
     at: str
+    corrected: int = 0
+    """How many corrections were in the bowl when it was felt."""
 
 
 @dataclass(frozen=True, slots=True)

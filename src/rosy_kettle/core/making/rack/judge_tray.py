@@ -18,10 +18,11 @@ from rosy_kettle.core.records import Formula, Room, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.core.words.rack import other_air_words
 
-__all__ = ["DueTask", "RackQuestion", "TrayFit", "TrayKnown", "TrayReading", "fit_tray", "judge_tray", "know_tray"]
+__all__ = ["WEIGH_AGAIN", "DueTask", "RackQuestion", "TrayFit", "TrayKnown", "TrayReading", "fit_tray", "judge_tray", "know_tray"]
 
 OPEN_LOSS_PCT = 5.0  # fizz that may be lost by lying open once dry [% of the acid]; project default
 USUAL_STEP_G = 0.1
+WEIGH_AGAIN = "weigh-again"
 OTHER_AIR = 0.01  # slower or quicker by less than this is the same air [-]
 
 
@@ -208,7 +209,7 @@ def judge_tray(state: TrayState, set_out_at: str, now: str, known: TrayKnown, ta
     return TrayReading(
         age_h=age_h, likely_h=likely, low_h=low, high_h=high, dry_pct=_dry_pct(known, age_h), ready=ready,
         message=message, fit=fit, from_model_h=None if told is None else told.drying.hours,
-        tasks=_tasks(state, set_out_at, now, formula, tables, likely),
+        tasks=(*_tasks(state, set_out_at, now, formula, tables, likely), *_weighing_asked(state, set_out_at, now, known)),
         questions=questions,
         wrap_by_h=None if loss is None or likely is None or loss <= 0 else likely + 24 * OPEN_LOSS_PCT / loss,
         open_loss_pct_day=loss, advice=air_advice(known.last_air, formula, told, tables), air=known.air,
@@ -311,6 +312,26 @@ def _tasks(
             state.moves.get(task.kind, 0),
         ))  # fmt: skip
     return tuple(found)
+
+
+def _weighing_asked(state: TrayState, set_out_at: str, now: str, known: TrayKnown) -> tuple[DueTask, ...]:
+    """Ask for another weighing where those there are cannot tell, when one would; what was said before the last is past."""
+    fit = known.fit
+    if fit is None or fit.again_h is None or known.sets_rather_than_dries or state.wrapped_at is not None:
+        return ()
+    last_h = max(each.hours for each in state.weighings)
+    moved, done = (
+        said if said is not None and hours_between(set_out_at, said) > last_h else None
+        for said in (state.due.get(WEIGH_AGAIN), state.done.get(WEIGH_AGAIN))
+    )
+    due_at = moved or (datetime.fromisoformat(set_out_at) + timedelta(hours=round(fit.again_h, 2))).isoformat()
+    late = done is None and hours_between(due_at, now) > 0
+    return (
+        DueTask(
+            WEIGH_AGAIN, "Weigh again", due_at, hours_between(set_out_at, due_at), done, moved is not None, late,
+            state.moves.get(WEIGH_AGAIN, 0),
+        ),
+    )  # fmt: skip
 
 
 def _held(formula: Formula, tables: Tables) -> set[str]:

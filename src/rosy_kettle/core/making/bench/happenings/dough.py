@@ -62,7 +62,9 @@ def _check_felt(_state: BenchState, data: Data) -> None:
 
 def _fold_felt(state: BenchState, event: Event) -> BenchState:
     check_felt(event.data["state"])  # of what is no feel nothing can be said
-    return replace(state, felt=(*state.felt, Felt(str(event.data["state"]), event.data.get("predicted"), event.at)))
+    return replace(
+        state, felt=(*state.felt, Felt(str(event.data["state"]), event.data.get("predicted"), event.at, len(state.corrections)))
+    )
 
 
 def _fold_corrected(state: BenchState, event: Event) -> BenchState:
