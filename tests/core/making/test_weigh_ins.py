@@ -12,7 +12,7 @@ from scipy.optimize import brentq, curve_fit
 from scipy.special import log_ndtr
 from scipy.stats import truncnorm
 
-from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, fit_curve, prior_of
+from rosy_kettle.core.making.rack.drying_curve import Curve, Prior, evidence_of, fit_curve, most_evidence_of, prior_of
 from rosy_kettle.core.making.rack.formula_prior import prior_of_formula
 from rosy_kettle.core.making.rack.weigh_ins import DryingFit, WeighIn, fit_drying
 from rosy_kettle.core.readings.evaluate import evaluate
@@ -248,3 +248,17 @@ def agrees(curve: Curve, means: tuple[float, float, float]) -> None:
     assert float(curve.weight @ np.log(curve.tau_h)) == pytest.approx(log_tau, abs=0.02)
     assert float(curve.weight @ curve.to_lose_g) == pytest.approx(loss, rel=0.01)
     assert float(curve.weight @ curve.lasting_g) == pytest.approx(lasting, rel=1e-3)
+
+
+def test_what_spares_the_search_for_an_odd_weighing_is_never_passed() -> None:
+    """An upper bound in closed form against the evidence itself, over seeded pans, sound ones and spoilt ones."""
+    dice = np.random.default_rng(7)
+    for _ in range(40):
+        prior = Prior(float(dice.uniform(3, 20)), 0.4, float(dice.uniform(0.01, 0.12)), 0.02)
+        hours = np.sort(dice.uniform(0, 60, int(dice.integers(2, 8))))
+        masses = 372 * (0.95 + 0.05 * np.exp(-hours / dice.uniform(3, 20))) + dice.normal(
+            0, dice.choice([0.0, 0.05, 2.0]), hours.size
+        )
+        pan = [WeighIn(float(h), float(g), int(dice.choice([6, 6, 5]))) for h, g in zip(hours, masses, strict=True)]
+        step_g = float(dice.choice([0.01, 0.1, 1.0]))
+        assert evidence_of(pan, step_g, prior) <= most_evidence_of(pan, step_g, prior)

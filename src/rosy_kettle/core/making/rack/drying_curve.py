@@ -12,7 +12,7 @@ from scipy.special import log_ndtr
 
 from rosy_kettle.core.making.rack.drying_shapes import SHAPES, Shape
 
-__all__ = ["Curve", "Prior", "Weighed", "evidence_of", "fit_curve", "noise_of", "prior_of"]
+__all__ = ["Curve", "Prior", "Weighed", "evidence_of", "fit_curve", "most_evidence_of", "noise_of", "prior_of"]
 
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
@@ -225,14 +225,41 @@ def evidence_of(kept: Sequence[Weighed], step_g: float, prior: Prior) -> float:
     return float(logs.max() + np.log(np.exp(logs - logs.max()).sum()))
 
 
+def most_evidence_of(kept: Sequence[Weighed], step_g: float, prior: Prior) -> float:
+    """Return what ``evidence_of`` cannot pass: every weighing right on a curve, with the steadiest hand.
+
+    Parameters
+    ----------
+    kept : sequence of Weighed
+        At least one
+    step_g : float
+        Step of the scale [g]
+    prior : Prior
+        What was known before
+
+    Returns
+    -------
+    float
+        Logarithm of a probability density [-]
+    """
+    sure = 1 / (float(NOISE_GRID.min()) * np.array([noise_of(each.pieces, step_g) for each in kept])) ** 2
+    normal = 0.5 * np.log(2 * np.pi) + np.log(NOISE_WEIGHT[:STEADY].sum())
+    losing = max(-float(log_ndtr(believed.share / believed.share_spread)) for believed, _likely in _beliefs(prior))
+    return float(0.5 * np.log(sure).sum() - 0.5 * np.log(sure.sum()) + normal + losing)
+
+
 def _grids(kept: Sequence[Weighed], step_g: float, prior: Prior, *, steady: bool = False) -> list[tuple[_Grid, float]]:
     """Return the grids of what is believed beforehand, each with how likely it is."""
-    beliefs = [(prior, 1.0)]
-    if prior != Prior():
-        wide = replace(prior, tau_spread=WIDE_TAU_SPREAD, share=WIDE_SHARE, share_spread=WIDE_SHARE_SPREAD)
-        beliefs = [(prior, 1 - DOUBT), (wide, DOUBT)]
     weighings = _Weighings.of(kept, step_g, NOISE_GRID[:STEADY] if steady else NOISE_GRID)
-    return [(_grid(weighings, believed), likely) for believed, likely in beliefs]
+    return [(_grid(weighings, believed), likely) for believed, likely in _beliefs(prior)]
+
+
+def _beliefs(prior: Prior) -> list[tuple[Prior, float]]:
+    """Return what the formula says, and a wide guess for where it is wrong."""
+    if prior == Prior():
+        return [(prior, 1.0)]
+    wide = replace(prior, tau_spread=WIDE_TAU_SPREAD, share=WIDE_SHARE, share_spread=WIDE_SHARE_SPREAD)
+    return [(prior, 1 - DOUBT), (wide, DOUBT)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from rosy_kettle.core.making.rack.drying_curve import Prior, Weighed, evidence_of, fit_curve, noise_of
+from rosy_kettle.core.making.rack.drying_curve import Prior, Weighed, evidence_of, fit_curve, most_evidence_of, noise_of
 from rosy_kettle.core.words.rack import SET_ASIDE
 
 __all__ = ["SetAside", "set_aside"]
@@ -79,7 +79,10 @@ def _backwards(weigh_ins: Sequence[Weighed]) -> list[SetAside]:
 def _worst(weigh_ins: Sequence[Weighed], kept: list[int], step_g: float, prior: Prior) -> int | None:
     """Return the weighing without which the others agree far better, if there is one."""
     taken = [weigh_ins[index] for index in kept]
-    whole, evidence = fit_curve(taken, step_g, prior), evidence_of(taken, step_g, prior)
+    evidence = evidence_of(taken, step_g, prior)
+    if _agree(taken, evidence, step_g, prior):
+        return None
+    whole = fit_curve(taken, step_g, prior)
     middle, to_lose_g = whole.middle(), whole.quantile(whole.to_lose_g, 0.5)
     off = np.abs([_off_g(weigh_ins[index], middle, to_lose_g) for index in kept])
     candidates = [kept[at] for at in np.argsort(off)[::-1][:LOOKED_AT]] if len(kept) > LOOKED_AT else list(kept)
@@ -91,6 +94,15 @@ def _worst(weigh_ins: Sequence[Weighed], kept: list[int], step_g: float, prior: 
         if better > gain:
             best, gain = index, better
     return best if gain > MUCH_BETTER else None
+
+
+def _agree(taken: list[Weighed], evidence: float, step_g: float, prior: Prior) -> bool:
+    """Whether no weighing can be missed so much that the rest would agree far better: then none needs to be tried."""
+    for at, each in enumerate(taken):
+        most = most_evidence_of([*taken[:at], *taken[at + 1 :]], step_g, prior)
+        if most - evidence + np.log(1 / noise_of(each.pieces, step_g)) > MUCH_BETTER:
+            return False
+    return True
 
 
 def _off_g(each: Weighed, middle: tuple[float, float], to_lose_g: float) -> float:
