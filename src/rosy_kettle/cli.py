@@ -206,12 +206,14 @@ def label_command(
     title = f"{formula.name}, {market}"
     for path, data in ((pdf_path, label_pdf), (svg_path, label_svg)):
         if path is not None:
-            drawn = data(made.layout, title)
+            made.refuse_too_small()
+            drawn = data(made.layout, title, draft=made.draft)
             _write_bytes(path, drawn if isinstance(drawn, bytes) else drawn.encode())
     smallest = made.smallest_mm
     _print_json({
-        "market": market, "texts": [asdict(each) for each in made.texts.texts],
-        "missing": [asdict(each) for each in made.texts.missing], "fits": made.fits,
+        "market": market, "texts": [asdict(each) for each in made.texts_told()],
+        "missing": [asdict(each) for each in made.texts.missing], "blocks": [asdict(each) for each in made.blocks],
+        "draft": made.draft, "fits": made.fits,
         "smallest": None if smallest is None else {"width_mm": smallest[0], "height_mm": smallest[1]},
         "width_mm": width_mm, "height_mm": height_mm, "not_understood": formula_keys_left(load_json(text, "formula")),
     })  # fmt: skip

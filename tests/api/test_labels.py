@@ -99,14 +99,15 @@ def test_an_incomplete_label_is_only_printed_as_a_draft(client: FlaskClient, stu
     formula = client.post("/api/formulas", json=scented()).json["id"]
     ask = {"formula_id": formula, "market": "US", "width_mm": 120.0, "height_mm": 100.0, "facts": {"identity": "Bubble bar"}}
     refused = client.post("/api/labels", json=ask)
-    assert refused.status_code == 422
-    assert "not complete" in refused.json["message"]
+    assert (refused.status_code, refused.json["code"]) == (409, "blocked")
+    assert "It can be printed as a draft" in refused.json["message"]
+    assert {each["element"] for each in refused.json["details"]["missing"]} >= {"net_quantity"}
     kept = client.post("/api/labels", json={**ask, "draft": True})
     assert kept.status_code == 201
     assert kept.json["draft"]
     printed = studio.path.parent / "printed" / f"label-{kept.json['id']:06d}.pdf"
     with pdfplumber.open(printed) as pages:
-        assert "Draft, not complete" in pages.pages[0].extract_text()
+        assert "Draft, not for sale" in pages.pages[0].extract_text()
 
 
 def test_a_kept_label_stays_as_it_was(client: FlaskClient) -> None:

@@ -18,7 +18,15 @@ __all__ = ["answer_validation_error", "register_errors"]
 
 LARGER_REQUESTS_BYTES = {"/api/stock-imports": 20_500_000}
 """What may be sent where a file is part of the request; everywhere else a formula file and its envelope."""
-STATUS = {"invalid_input": 422, "missing_data": 422, "not_found": 404, "not_read": 422, "conflict": 409, "took_too_long": 503}
+STATUS = {
+    "invalid_input": 422,
+    "missing_data": 422,
+    "not_found": 404,
+    "not_read": 422,
+    "conflict": 409,
+    "blocked": 409,
+    "took_too_long": 503,
+}
 BUSY = 503
 
 

@@ -185,7 +185,8 @@ def _said(facts: dict[str, Any]) -> dict[str, Any]:
 def _drawn(made: MadeLabel) -> DrawnLabel:
     smallest = made.smallest_mm
     return DrawnLabel(
-        market=made.texts.market, texts=list(made.texts.texts), missing=list(made.texts.missing), lines=list(made.layout.lines),
+        market=made.texts.market, texts=list(made.texts_told()), missing=list(made.texts.missing),
+        blocks=list(made.blocks), draft=made.draft, lines=list(made.layout.lines),
         used_mm=made.layout.used_mm, fits=made.fits,
         smallest=None if smallest is None else SmallestLabel(width_mm=smallest[0], height_mm=smallest[1]),
     )  # fmt: skip
@@ -194,7 +195,8 @@ def _drawn(made: MadeLabel) -> DrawnLabel:
 def _label(row: LabelRow) -> LabelAnswer:
     return LabelAnswer(
         id=row.id, formula_id=row.formula_id, batch_id=row.batch_id, version=row.version, name=row.name, market=row.market,
-        width_mm=row.width_mm, height_mm=row.height_mm, facts=row.facts, texts=row.made["texts"], missing=row.made["missing"],
+        width_mm=row.width_mm, height_mm=row.height_mm, facts=row.facts,
+        texts=row.made["texts"], missing=row.made["missing"], blocks=row.made.get("blocks", []),
         draft=row.draft, copies=row.copies, sheet=None if row.sheet is None else SheetSave(**row.sheet),
         created_at=row.created_at,
     )  # fmt: skip

@@ -70,6 +70,12 @@ class ConflictError(WorkbenchError):
     code = "conflict"
 
 
+class BlockedError(ConflictError):
+    """The rules hold it back. Facts: ``blocks``, ``missing``: what does, as plain records."""
+
+    code = "blocked"
+
+
 class TookTooLongError(WorkbenchError, TimeoutError):
     """The work did not end within its time limit."""
 

@@ -19,6 +19,8 @@ Text = Annotated[str, Field(max_length=600)]
 class LabelFactsFile(Shape):
     """Facts of the label; what is null is not known."""
 
+    name: Text | None = None
+    scent_name: Text | None = None
     identity: Text | None = None
     net_g: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
     maker: Text | None = None

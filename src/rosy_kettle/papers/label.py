@@ -4,22 +4,27 @@ from __future__ import annotations
 
 import base64
 import io
+import math
 from collections.abc import Sequence
 from functools import cache
 from xml.sax.saxutils import escape
 
 from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from rosy_kettle.core.making.label.layout import LabelLayout
 from rosy_kettle.core.making.label.sheet import PAPERS, LabelSheet
+from rosy_kettle.core.words.label import DRAFT, DRAFT_MM
 from rosy_kettle.papers.letters import BOLD, FILES, REGULAR
 
 __all__ = ["label_pdf", "label_sheet_pdf", "label_svg"]
 
 FAMILY = "Ysabeau Office"
-DRAFT, DRAFT_MM = "Draft, not complete", 2.2
-"""What crosses a label that lacks something, and its size [mm]."""
+DRAFT_GREY = 0.72
+"""Of the large words across a draft, so that its texts stay readable through them."""
+DRAFT_SHARE = 0.62
+"""Of a label's diagonal that the words across a draft take."""
 
 
 def label_pdf(layout: LabelLayout, title: str, *, draft: bool = False) -> bytes:
@@ -64,17 +69,32 @@ def _pages(
 
 def _draw(canvas: Canvas, layout: LabelLayout, left_mm: float, upper_mm: float, *, draft: bool) -> None:
     """Draw one label whose upper left corner lies there, from the lower left of the paper [mm]."""
+    if draft:
+        _cross(canvas, layout, left_mm, upper_mm)
     for line in layout.lines:
         canvas.setFont(BOLD if line.bold else REGULAR, line.size_mm * mm)
         canvas.drawString((left_mm + line.x_mm) * mm, (upper_mm - line.baseline_mm) * mm, line.text)
-    if draft:
-        canvas.saveState()
-        canvas.setStrokeGray(0.4)
-        canvas.setLineWidth(0.4)
-        canvas.line(left_mm * mm, upper_mm * mm, (left_mm + layout.width_mm) * mm, (upper_mm - layout.height_mm) * mm)
-        canvas.setFont(BOLD, DRAFT_MM * mm)
-        canvas.drawRightString((left_mm + layout.width_mm - 1) * mm, (upper_mm - layout.height_mm + 1) * mm, DRAFT)
-        canvas.restoreState()
+
+
+def _cross(canvas: Canvas, layout: LabelLayout, left_mm: float, upper_mm: float) -> None:
+    """Set large grey words under the texts, along the falling diagonal, and small black ones in the lower corner."""
+    angle, size_mm = _along(layout)
+    canvas.saveState()
+    canvas.setFillGray(DRAFT_GREY)
+    canvas.translate((left_mm + layout.width_mm / 2) * mm, (upper_mm - layout.height_mm / 2) * mm)
+    canvas.rotate(-angle)
+    canvas.setFont(BOLD, size_mm * mm)
+    canvas.drawCentredString(0, -0.3 * size_mm * mm, DRAFT)
+    canvas.restoreState()
+    canvas.setFont(BOLD, DRAFT_MM * mm)
+    canvas.drawRightString((left_mm + layout.width_mm - 1) * mm, (upper_mm - layout.height_mm + 1) * mm, DRAFT)
+
+
+def _along(layout: LabelLayout) -> tuple[float, float]:
+    """Return the angle of a label's diagonal [degrees] and the size of the words along it [mm]."""
+    diagonal_mm = math.hypot(layout.width_mm, layout.height_mm)
+    wide = stringWidth(DRAFT, BOLD, 1.0)
+    return math.degrees(math.atan2(layout.height_mm, layout.width_mm)), DRAFT_SHARE * diagonal_mm / wide
 
 
 def label_svg(layout: LabelLayout, title: str, *, draft: bool = False) -> str:
@@ -89,10 +109,19 @@ def label_svg(layout: LabelLayout, title: str, *, draft: bool = False) -> str:
         for weight, name in ((400, REGULAR), (700, BOLD))
     )
     if draft:
-        lines += (
-            f'<path d="M0 0L{layout.width_mm:g} {layout.height_mm:g}" stroke="#666" stroke-width=".15"/>'
-            f'<text x="{layout.width_mm - 1:g}" y="{layout.height_mm - 1:g}" text-anchor="end"'
-            f' font-size="{DRAFT_MM}">{DRAFT}</text>'
+        angle, size_mm = _along(layout)
+        across = (
+            f'<text transform="translate({layout.width_mm / 2:g} {layout.height_mm / 2:g}) rotate({angle:.2f})"'
+            f' text-anchor="middle" dy=".3em" font-size="{size_mm:.3f}" font-weight="700" fill="#b8b8b8"'
+            f' data-element="draft">{DRAFT}</text>'
+        )
+        lines = (
+            across
+            + lines
+            + (
+                f'<text x="{layout.width_mm - 1:g}" y="{layout.height_mm - 1:g}" text-anchor="end"'
+                f' font-size="{DRAFT_MM}">{DRAFT}</text>'
+            )
         )
     width, height = f"{layout.width_mm:g}", f"{layout.height_mm:g}"
     return (

@@ -16,4 +16,7 @@ FILES = {REGULAR: FOLDER / "ysabeau-office-regular.ttf", BOLD: FOLDER / "ysabeau
 """Font files by name; SIL Open Font License, which stands beside them."""
 
 for _name, _file in FILES.items():
-    pdfmetrics.registerFont(TTFont(_name, _file))
+    _font = TTFont(_name, _file)
+    _font.face.name = type(_font.face.name)(_name) if isinstance(_font.face.name, str) else _name.encode()
+    """Both files carry one PostScript name, by which a PDF keeps a font once: bold would be set in regular letters."""
+    pdfmetrics.registerFont(_font)

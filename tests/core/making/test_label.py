@@ -145,7 +145,8 @@ def test_a_label_too_small_says_which_size_would_do(tables: Tables, tmp_path: Pa
     product = {"label_facts": {"identity": "Solid bubble bath", "net_g": 60, "maker": "M", "place": "P", "contact": "c"}}
     formula = {"format": "rosy-kettle/formula", "version": 1, "name": "x", "portions": [{"name": "b", "lines": lines}]}
     file.write_text(json.dumps(formula | {"product": product}), encoding="utf-8")
-    asked = ["label", str(file), "--market", "US", "--pdf", str(tmp_path / "x.pdf"), "--svg", str(tmp_path / "x.svg")]
+    size = ["--width-mm", "130", "--height-mm", "110"]
+    asked = ["label", str(file), "--market", "US", *size, "--pdf", str(tmp_path / "x.pdf"), "--svg", str(tmp_path / "x.svg")]
     answer = CliRunner().invoke(commands, asked, catch_exceptions=False)
     told = json.loads(answer.output)
     assert {each["element"] for each in told["texts"]} >= {

@@ -3573,6 +3573,16 @@ export interface components {
             words: string[];
         };
         /**
+         * Block
+         * @description What holds a final label back.
+         */
+        Block: {
+            /** Rule */
+            rule: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * BoundSave
          * @description An ingredient and how much of the formula it may be.
          */
@@ -4466,6 +4476,10 @@ export interface components {
          * @description One market's label at true size.
          */
         DrawnLabel: {
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Draft */
+            draft: boolean;
             /** Fits */
             fits: boolean;
             /** Lines */
@@ -5766,6 +5780,8 @@ export interface components {
         LabelAnswer: {
             /** Batch Id */
             batch_id: number | null;
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
             /** Copies */
             copies: number;
             /**
@@ -5818,9 +5834,11 @@ export interface components {
              *       "identity": null,
              *       "languages": null,
              *       "maker": null,
+             *       "name": null,
              *       "net_g": null,
              *       "pao_months": null,
              *       "place": null,
+             *       "scent_name": null,
              *       "second_text": null
              *     }
              */
@@ -5928,6 +5946,11 @@ export interface components {
              */
             maker?: string | null;
             /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
              * Net G
              * @default null
              */
@@ -5942,6 +5965,11 @@ export interface components {
              * @default null
              */
             place?: string | null;
+            /**
+             * Scent Name
+             * @default null
+             */
+            scent_name?: string | null;
             /**
              * Second Text
              * @default null
@@ -5987,9 +6015,11 @@ export interface components {
              *       "identity": null,
              *       "languages": null,
              *       "maker": null,
+             *       "name": null,
              *       "net_g": null,
              *       "pao_months": null,
              *       "place": null,
+             *       "scent_name": null,
              *       "second_text": null
              *     }
              */

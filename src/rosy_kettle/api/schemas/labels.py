@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.label.differences import LabelDifference
+from rosy_kettle.core.making.label.gate import Block
 from rosy_kettle.core.making.label.layout import PlacedLine
 from rosy_kettle.core.making.label.texts import LabelText, MissingElement
 from rosy_kettle.files import FormulaFile
@@ -96,6 +97,9 @@ class DrawnLabel(Response):
     market: str
     texts: list[LabelText]
     missing: list[MissingElement]
+    blocks: list[Block]
+    """What the rules, and a batch itself, hold against a final label."""
+    draft: bool
     lines: list[PlacedLine]
     used_mm: float
     fits: bool
@@ -139,6 +143,7 @@ class LabelAnswer(Response):
     facts: dict[str, Any]
     texts: list[LabelText]
     missing: list[MissingElement]
+    blocks: list[Block]
     draft: bool
     copies: int
     sheet: SheetSave | None

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "OWN_CAUTIONS", "directions_words"]
+__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "DRAFT", "DRAFT_MM", "OWN_CAUTIONS", "directions_words"]
+
+DRAFT, DRAFT_MM = "Draft, not for sale", 2.2
+"""What crosses a label that lacks something or is held back, and the size of its letters [mm]."""
 
 CAUTION_740_17 = (
     "Caution\u2014Use only as directed. Excessive use or prolonged exposure may cause irritation to skin and urinary tract. "

@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
+from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import InputError
+from rosy_kettle.core.errors import BlockedError, InputError
+from rosy_kettle.core.making.label.gate import Block
 from rosy_kettle.core.making.label.layout import LabelLayout, PlacedLine
 from rosy_kettle.core.making.label.sheet import LabelSheet, places_on
 from rosy_kettle.core.making.label.texts import LabelFacts
 from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.words.clearance import LABEL_BLOCKED
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.labels import LabelRow, add_label
+from rosy_kettle.usecases.labels.batch_gate import blocks_of_batch
 from rosy_kettle.usecases.labels.from_batch import KnownFact, facts_of_batch
 from rosy_kettle.usecases.labels.make_label import MadeLabel, make_label
 from rosy_kettle.usecases.labels.say_facts import said_facts
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
+from rosy_kettle.usecases.studio.studio_zone import studio_zone
 
 __all__ = ["DrawnLabels", "LabelOrder", "LabelSource", "draw_labels", "keep_label", "layout_of", "sheet_of_label"]
 
@@ -62,6 +67,8 @@ class _Of:
     formula_id: int | None
     version: int | None
     name: str
+    blocks: tuple[Block, ...] = ()
+    """What the batch itself holds against a final label."""
 
 
 def draw_labels(
@@ -77,7 +84,7 @@ def draw_labels(
         If there is no such batch or formula.
     """
     of = _of(session, source, typed)
-    made = tuple(make_label(of.formula, of.tables, of.facts, market, width_mm, height_mm) for market in markets)
+    made = tuple(_made(of, market, width_mm, height_mm) for market in markets)
     return DrawnLabels(of.facts, made, of.known)
 
 
@@ -87,32 +94,45 @@ def keep_label(session: Session, source: LabelSource, typed: LabelFacts, order: 
     Raises
     ------
     InputError
-        If its texts do not fit, it does not go on the sheet, or it lacks something and no draft was asked for.
+        If its texts do not fit, or it does not go on the sheet.
+    BlockedError
+        If it lacks something or the rules hold it back, and no draft was asked for.
     NotFoundError
         If there is no such batch or formula.
     """
     of = _of(session, source, typed)
-    made = make_label(of.formula, of.tables, of.facts, order.market, order.width_mm, order.height_mm)
-    if not made.fits:
-        smallest = made.smallest_mm
-        would = "no sheet of paper holds them" if smallest is None else f"{smallest[0]:g} by {smallest[1]:g} mm would do"
-        raise InputError(f"The texts do not fit at the heights the rules ask for; {would}.", quantity="width_mm")
-    if made.texts.missing and not order.draft:
-        first = made.texts.missing[0]
-        raise InputError(
-            f"The label is not complete: {first.message} ({first.rule}) It can be printed as a draft.", quantity=first.element
-        )
+    made = _made(of, order.market, order.width_mm, order.height_mm)
+    made.refuse_too_small()
+    if made.draft and not order.draft:
+        _refuse(made)
     if order.sheet is not None:
         places_on(order.sheet, order.width_mm, order.height_mm, order.copies)
     drawn = {
-        "texts": [asdict(each) for each in made.texts.texts], "missing": [asdict(each) for each in made.texts.missing],
+        "texts": [asdict(each) for each in made.texts_told(draft=order.draft)],
+        "missing": [asdict(each) for each in made.texts.missing], "blocks": [asdict(each) for each in made.blocks],
         "lines": [asdict(each) for each in made.layout.lines], "used_mm": made.layout.used_mm,
     }  # fmt: skip
     return add_label(session, LabelRow(
         formula_id=of.formula_id, batch_id=source.batch_id, version=of.version, name=of.name, market=order.market,
-        width_mm=order.width_mm, height_mm=order.height_mm, facts=asdict(of.facts), made=drawn, draft=bool(made.texts.missing),
+        width_mm=order.width_mm, height_mm=order.height_mm, facts=asdict(of.facts), made=drawn, draft=order.draft,
         copies=order.copies, sheet=None if order.sheet is None else asdict(order.sheet), request_key=order.key,
     ))  # fmt: skip
+
+
+def _made(of: _Of, market: str, width_mm: float, height_mm: float) -> MadeLabel:
+    """Return a label with the blocks of the batch it is of."""
+    made = make_label(of.formula, of.tables, of.facts, market, width_mm, height_mm)
+    said = {each.rule for each in made.blocks}
+    return replace(made, blocks=(*made.blocks, *(each for each in of.blocks if each.rule not in said)))
+
+
+def _refuse(made: MadeLabel) -> None:
+    """Refuse a final label, with all that holds it back."""
+    first = made.blocks[0].text if made.blocks else f"{made.texts.missing[0].message} ({made.texts.missing[0].rule})"
+    raise BlockedError(
+        LABEL_BLOCKED.format(first=first),
+        blocks=[asdict(each) for each in made.blocks], missing=[asdict(each) for each in made.texts.missing],
+    )  # fmt: skip
 
 
 def layout_of(row: LabelRow) -> LabelLayout:
@@ -131,7 +151,8 @@ def _of(session: Session, source: LabelSource, typed: LabelFacts) -> _Of:
         batch = facts_of_batch(session, source.batch_id)
         row = batch.bench.row
         facts = said_facts(session, row.formula_id, batch, typed)
-        return _Of(batch.formula, batch.tables, facts, batch.known, row.formula_id, row.version, row.name)
+        blocks = blocks_of_batch(batch, datetime.now(studio_zone(session)).date())
+        return _Of(batch.formula, batch.tables, facts, batch.known, row.formula_id, row.version, row.name, blocks)
     facts = said_facts(session, source.formula_id, None, typed)
     tables = studio_tables(session)
     if source.formula is not None:

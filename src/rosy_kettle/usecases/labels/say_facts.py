@@ -14,7 +14,7 @@ from rosy_kettle.usecases.studio.studio_settings import studio_settings
 
 __all__ = ["said_facts"]
 
-OF_THE_FORMULA = ("identity", "directions", "pao_months", "second_text")
+OF_THE_FORMULA = ("name", "scent_name", "identity", "directions", "pao_months", "second_text")
 """What stays the same from one batch of a formula to the next."""
 
 

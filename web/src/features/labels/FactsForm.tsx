@@ -5,6 +5,8 @@ import { Field } from "../../ui";
 
 /** What is typed of a label; empty takes what the batch, the last label or the settings say. */
 export interface TypedFacts {
+  name: string;
+  scent_name: string;
   identity: string;
   net: string;
   batch_code: string;
@@ -15,6 +17,8 @@ export interface TypedFacts {
 }
 
 export const NOTHING_TYPED: TypedFacts = {
+  name: "",
+  scent_name: "",
   identity: "",
   net: "",
   batch_code: "",
@@ -28,6 +32,8 @@ export const NOTHING_TYPED: TypedFacts = {
 export function factsOf(typed: TypedFacts): LabelFacts {
   const positive = (value: number | null) => (value !== null && value > 0 ? value : null);
   return {
+    name: typed.name.trim() || null,
+    scent_name: typed.scent_name.trim() || null,
     identity: typed.identity.trim() || null,
     net_g: positive(readTyped(typed.net, "g")),
     maker: null,
@@ -43,6 +49,8 @@ export function factsOf(typed: TypedFacts): LabelFacts {
 }
 
 const FIELDS: readonly [keyof TypedFacts, string, string, string][] = [
+  ["name", "Name of the product", "w-60", "text"],
+  ["scent_name", "Name of the scent", "w-48", "text"],
   ["identity", "What it is, in plain words", "w-72", "text"],
   ["net", "Net weight of a dried piece", "w-48", "text"],
   ["batch_code", "Batch", "w-40", "text"],
@@ -63,6 +71,8 @@ export function FactsForm({
   onType: (some: Partial<TypedFacts>) => void;
 }) {
   const known: Partial<Record<keyof TypedFacts, string>> = {
+    name: said?.name ?? "",
+    scent_name: said?.scent_name ?? "",
     identity: said?.identity ?? "",
     net: said?.net_g ? String(Number(said.net_g.toFixed(1))) : "",
     batch_code: said?.batch_code ?? "",

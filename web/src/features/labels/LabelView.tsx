@@ -6,6 +6,14 @@ import { Button, DrawingTools } from "../../ui";
 const RULE_MM = 7; // room for the millimetre rules above and beside
 const BRACKETS_MM = 38; // room for the measured heights
 
+/** How a label stands by the rules; which of them are enough, a licensed assessor and local law decide. */
+function standing({ missing, blocks, draft }: DrawnLabel): string {
+  if (!draft) return "nothing is missing or held back by these rules";
+  const held = blocks.length > 0 ? `held back by ${blocks.length}` : "";
+  const lacks = missing.length > 0 ? `${missing.length} missing` : "";
+  return `draft: ${[held, lacks].filter(Boolean).join(", ")}`;
+}
+
 /** One market's label at true size: a rule on two sides, a bracket beside what the law measures, dotted lines for what is missing. */
 export function LabelView({
   label,
@@ -22,16 +30,12 @@ export function LabelView({
   const { width_mm: width, height_mm: height } = drawing;
   const tall = Math.max(height, label.used_mm) + RULE_MM + 2;
   const wide = width + RULE_MM + BRACKETS_MM;
-  const says = `Label for the ${label.market}, ${fixed(width, 1, true)} by ${fixed(height, 1, true)} mm. ${label.fits ? "All texts fit." : "Its texts do not fit."} ${label.missing.length} missing.`;
+  const says = `Label for the ${label.market}, ${fixed(width, 1, true)} by ${fixed(height, 1, true)} mm. ${label.fits ? "All texts fit." : "Its texts do not fit."} ${standing(label)}.`;
   return (
     <figure>
       <figcaption className="flex items-baseline gap-4 text-row">
         <b>{label.market}</b>
-        <span className={label.missing.length > 0 ? "text-rosy" : "text-soft"}>
-          {label.missing.length === 0
-            ? "nothing is missing by these rules"
-            : `${label.missing.length} missing`}
-        </span>
+        <span className={label.draft ? "text-rosy" : "text-soft"}>{standing(label)}</span>
         <DrawingTools
           name={`${name}, label ${label.market}`}
           columns={["Element", "Text", "Letters, mm", "Rule"]}
@@ -55,6 +59,7 @@ export function LabelView({
       >
         <Rules width={width} height={height} />
         <rect width={width} height={height} fill="#fff" stroke="var(--ink)" strokeWidth=".2" />
+        {label.draft && <Draft width={width} height={height} />}
         {label.lines.map((line, index) => (
           <text
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
@@ -84,6 +89,15 @@ export function LabelView({
           )}
         </p>
       )}
+      {label.blocks.length > 0 && (
+        <ul aria-label={`What holds the ${label.market} label back`} className="max-w-[520px] pt-2 text-body">
+          {label.blocks.map((each) => (
+            <li key={each.rule + each.text} className="border-b-[1.5px] border-solid border-rosy py-1">
+              {each.text} <span className="text-caption text-soft">{each.rule}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       <ul className="max-w-[520px] pt-2 text-body">
         {label.missing.map((each) => (
           <li key={each.rule + each.message} className="border-b-[1.5px] border-dotted border-rosy py-1">
@@ -96,6 +110,23 @@ export function LabelView({
 }
 
 /** Millimetres above and on the left, every fifth longer, every tenth with its figure. */
+/** The words across a draft, as its PDF and SVG have them. */
+function Draft({ width, height }: { width: number; height: number }) {
+  const angle = (Math.atan2(height, width) * 180) / Math.PI;
+  return (
+    <text
+      transform={`translate(${width / 2} ${height / 2}) rotate(${angle})`}
+      textAnchor="middle"
+      dy=".3em"
+      fontSize={Math.hypot(width, height) / 14}
+      fontWeight={700}
+      fill="#b8b8b8"
+    >
+      Draft, not for sale
+    </text>
+  );
+}
+
 function Rules({ width, height }: { width: number; height: number }) {
   const path = (length: number, across: boolean) =>
     Array.from({ length: Math.floor(length) + 1 }, (_, mm) => {

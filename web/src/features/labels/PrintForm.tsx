@@ -106,7 +106,7 @@ export function PrintForm({
       </p>
       <p className="flex flex-wrap gap-4 pt-3">
         {drawing.labels.map((label) => {
-          const draft = label.missing.length > 0;
+          const { draft } = label;
           return (
             <Button
               key={label.market}

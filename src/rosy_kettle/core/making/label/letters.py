@@ -13,6 +13,8 @@ __all__ = ["LetterWidths", "broken", "heights_of", "not_settable", "size_of"]
 SQUARE_INCH_MM2 = 645.16
 UNITS = 1000.0  # the type's own units of its size [-]
 X_HEIGHT, CAP_HEIGHT = 0.415, 0.658  # of the type's size, read from its font file [-]
+NAME_TO_IDENTITY = 1.4
+"""How much higher the product's name stands than what it is; the law gives the identity a height, the name none."""
 NOT_IN_FONT = 0.6
 """Width of a letter the font has not, in shares of the size."""
 
@@ -55,7 +57,8 @@ def heights_of(market: str, net_g: float | None, panel_mm2: float, p: LabelParam
     heights = dict.fromkeys(("ingredients", "allergens", "second_text", "maker", "contact", "batch", "durability"), text)
     heights |= dict.fromkeys(("caution", "directions"), p.us_text_mm if us else p.eu_text_mm)
     net = _us_net(panel_mm2 / SQUARE_INCH_MM2, p) if us else _eu_net(net_g or 0.0, p)
-    return heights | {"net_quantity": net, "identity": max(p.identity_mm, net if us else 0.0)}
+    identity = max(p.identity_mm, net if us else 0.0)
+    return heights | {"net_quantity": net, "identity": identity, "name": NAME_TO_IDENTITY * identity, "scent_name": identity}
 
 
 def _us_net(square_inches: float, p: LabelParameters) -> float:

@@ -42,6 +42,9 @@ MEDICINE_WORDS = frozenset(
 class LabelFacts:
     """What the maker says; None and empty are not known."""
 
+    name: str = ""
+    """The product's own."""
+    scent_name: str = ""
     identity: str = ""
     net_g: float | None = None
     maker: str = ""
@@ -86,6 +89,8 @@ class LabelTexts:
     market: str
     texts: tuple[LabelText, ...]
     missing: tuple[MissingElement, ...]
+    allergens: tuple[str, ...] = ()
+    """Fragrance allergens that are named on it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +159,8 @@ def label_texts(
         if text:
             texts.append(LabelText(element, text, heights[element], panel, bold, rule))
     missing += _problems(facts)
-    return LabelTexts(market, tuple(texts), tuple(missing))
+    named = () if label.us else label.told.label.allergens
+    return LabelTexts(market, tuple(texts), tuple(missing), named)
 
 
 def at_area(made: LabelTexts, net_g: float | None, panel_mm2: float, p: LabelParameters | None = None) -> tuple[LabelText, ...]:
@@ -188,6 +194,14 @@ def _unknown_scents(formula: Formula, tables: Tables) -> tuple[str, ...]:
 
 Written = tuple[str, str, str]
 """Text, rule, and what is lacking; empty is nothing."""
+
+
+def _name(label: _Label) -> Written:
+    return label.facts.name, "NAME-01", ""
+
+
+def _scent_name(label: _Label) -> Written:
+    return label.facts.scent_name, "NAME-01", ""
 
 
 def _identity(label: _Label) -> Written:
@@ -306,6 +320,7 @@ def _durability(label: _Label) -> Written:
 
 
 ELEMENTS: tuple[tuple[str, Callable[[_Label], Written], str, bool], ...] = (
+    ("name", _name, "principal", True), ("scent_name", _scent_name, "principal", False),
     ("identity", _identity, "principal", True), ("net_quantity", _net, "principal", True),
     ("directions", _directions, "information", False), ("caution", _caution, "information", True),
     ("second_text", _second, "information", False),
@@ -319,7 +334,8 @@ ELEMENTS: tuple[tuple[str, Callable[[_Label], Written], str, bool], ...] = (
 def _problems(facts: LabelFacts) -> list[MissingElement]:
     """Return what an identity or directions must not say."""
     words = {word.strip(".,;:!?").lower() for word in facts.identity.split()}
-    said = {word.strip(".,;:!?").lower() for word in f"{facts.identity} {facts.directions}".split()}
+    typed = (facts.name, facts.scent_name, facts.identity, facts.directions, facts.second_text)
+    said = {word.strip(".,;:!?").lower() for word in " ".join(typed).split()}
     found = []
     if words & FOOD_WORDS and "bath" not in words:
         message = f'"{facts.identity}" is the name of a food; say what it is for the bath.'
