@@ -151,6 +151,7 @@ ALL_DO = frozenset(
         "POST /api/test-series/<int:series_id>/slip",
         "POST /api/test-series/<int:series_id>/tests",
         "POST /api/trial-designs",
+        "POST /api/trial-designs/<int:design_id>/poured",
         "POST /api/trial-designs/<int:design_id>/results",
         "POST /api/trial-designs/<int:design_id>/results/<int:result_id>",
         "POST /api/troubles/<int:trouble_id>/change",

@@ -123,9 +123,13 @@ def _of_the_same_formula(task: Task, found: Found) -> Found:
         task, elastic=np.where(guards & task.hard, FIRM * task.elastic, task.elastic),
         most_moved_g=ANOTHER_FORMULA * float(task.start_g.sum()),
     )  # fmt: skip
+    kept = float(task.shortfall(task.values(found.mass_g))[guards & task.hard].max(initial=0.0)) <= OUT_OF_REACH
+    if kept and moved <= ANOTHER_FORMULA:
+        return found
     far_g = task.start_g + min(1.0, ANOTHER_FORMULA / max(moved, ANOTHER_FORMULA)) * (found.mass_g - task.start_g)
-    answers = [_solve(near, far_g), _solve(near)] + [found] * (moved <= ANOTHER_FORMULA)
-    return min(answers, key=lambda each: float(near.elastic @ near.shortfall(near.values(each.mass_g))))
+    return min(
+        (_solve(near, far_g), _solve(near)), key=lambda each: float(near.elastic @ near.shortfall(near.values(each.mass_g)))
+    )
 
 
 @dataclass(frozen=True, slots=True)
