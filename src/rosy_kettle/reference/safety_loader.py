@@ -23,7 +23,7 @@ def load_safety() -> SafetyTables:
         rules=tuple(_rule(row) for row in table_rows("rules")),
         colours={row["name"]: _colour(row) for row in table_rows("colours")},
         tags={row["id"]: _tags(row) for row in table_rows("ingredient_tags")},
-        restricted={row["name"]: _restricted(row) for row in table_rows("eu_limits")},
+        restricted=_by_every_name(),
         oils={oil: tuple(shares) for oil, shares in oils.items()},
         own_entries=own_entries,
         older_allergens=frozenset(row["name"] for row in table_rows("fragrance_allergens") if row["group"] == "26"),
@@ -56,6 +56,13 @@ def _tags(row: dict[str, str]) -> IngredientTags:
         preservative_eu_max_pct=number_or_none(row["preservative_eu_max_rinse_off_pct"]),
         preservative_ph_max=number_or_none(row["preservative_ph_max"]),
     )
+
+
+def _by_every_name() -> dict[str, RestrictedName]:
+    """Restricted substances under each of their names and CAS numbers, whatever its case."""
+    rows = {row["name"]: _restricted(row) for row in table_rows("eu_limits")}
+    also = {row["synonym"].casefold(): rows[row["name"]] for row in table_rows("restricted_synonyms")}
+    return also | {name.casefold(): row for name, row in rows.items()}
 
 
 def _restricted(row: dict[str, str]) -> RestrictedName:

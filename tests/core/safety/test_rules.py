@@ -94,3 +94,14 @@ def test_a_serious_event_is_reported_within_fifteen_business_days() -> None:
     fired = PREDICATES["US-MOCRA-03"](facts_from({"serious_event_open_business_days": 3}))
     assert fired is not None
     assert (fired.value, fired.limit) == (3, 15)
+
+
+@pytest.mark.parametrize(
+    "name", ["Sodium Borate", "sodium borate", "BORAX", "Lilial", "lyral", "80-54-6", "Butylphenyl methylpropional"]
+)
+def test_what_is_prohibited_is_found_by_every_name(tables: Tables, name: str) -> None:
+    """Reg. (EU) 2019/831, 2021/1902 and 2017/1410; trade names from memory."""
+    fired = PREDICATES["EU-BAN-01"](Facts(inci_pct={name: 0.01}, restricted=tables.safety.restricted))
+    assert fired is not None
+    near = PREDICATES["EU-BAN-01"](Facts(inci_pct={"Sodium Bicarbonate": 50.0}, restricted=tables.safety.restricted))
+    assert near is None

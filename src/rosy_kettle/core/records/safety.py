@@ -78,6 +78,7 @@ class SafetyTables:
     colours: Mapping[str, ColourListing]
     tags: Mapping[str, IngredientTags]
     restricted: Mapping[str, RestrictedName]
+    """By name, trade name and CAS number in small letters: see ``RestrictedName.name`` for the one that is told."""
     oils: Mapping[str, tuple[AllergenShare, ...]]
     own_entries: Mapping[str, str]
     """Essential oils that stand on the newer allergen list themselves, by oil."""

@@ -81,15 +81,15 @@ def _purity(facts: Facts) -> Fired | None:
 
 
 def _banned(facts: Facts) -> Fired | None:
-    table = facts.restricted
-    found = tuple(name for name in facts.inci_pct if name in table and table[name].prohibited)
+    rows = [facts.restricted.get(name.casefold()) for name in facts.inci_pct]
+    found = tuple(dict.fromkeys(row.name for row in rows if row is not None and row.prohibited))
     return when(bool(found), about=found)
 
 
 def _limited(facts: Facts) -> Fired | None:
     leave_on = facts.allergen_mode == "leave_on"
     for name, pct in facts.inci_pct.items():
-        row = facts.restricted.get(name)
+        row = facts.restricted.get(name.casefold())
         most = None if row is None else row.leave_on_max_pct if leave_on else row.rinse_off_max_pct
         if most is not None and pct > most:
             return Fired(pct, most, "%", (name,))
