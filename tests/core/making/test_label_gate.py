@@ -15,6 +15,7 @@ from click.testing import CliRunner
 
 from rosy_kettle.cli import commands
 from rosy_kettle.core.records import Formula, Tables
+from rosy_kettle.core.words.claims import claims_in
 from rosy_kettle.papers.label import label_pdf, label_svg
 from rosy_kettle.usecases.labels.make_label import MadeLabel, make_label
 from tests.conftest import make_formula
@@ -105,3 +106,26 @@ def test_the_command_line_writes_no_cut_off_label_and_marks_a_draft(tmp_path: Pa
     with pdfplumber.open(pdf) as pages:
         assert "Draft, not for sale" in pages.pages[0].extract_text()
     assert "Draft, not for sale" in svg.read_text(encoding="utf-8")
+
+
+@pytest.mark.parametrize(
+    ("words", "kinds"),
+    [
+        ("Heals dry skin", {"medical"}), ("Bei Neurodermitis", {"condition"}), ("ANTIBACTERIAL bath salt", {"antibacterial"}),
+        ("hypoallergenic", {"safety"}), ("désinfectant", {"antibacterial"}), ("A healthy glow, hand-painted", set()),
+        ("Solid bubble bath with lavender", set()), ("Treat for the feet", set()),
+    ],
+)  # fmt: skip
+def test_claims_are_found_by_their_stems(tables: Tables, words: str, kinds: set[str]) -> None:
+    """21 USC 321(g)(1); Reg. (EC) 1223/2009 Art. 20 and (EU) 655/2013; nearest misses beside the hits."""
+    assert set(claims_in(words)) == kinds
+    made = make_label(SCOOP, tables, replace(FACTS, name=words), "US", 150.0, 120.0)
+    assert ("ANY-CLAIM-01" in {each.rule for each in made.texts.missing}) is bool(kinds)
+
+
+def test_a_food_word_beside_bath_is_a_food_word_still(tables: Tables) -> None:
+    """It may be named so, and then says that it is none; 21 USC 361, Directive 87/357/EEC."""
+    made = make_label(SCOOP, tables, replace(FACTS, identity="Cupcake bath bar"), "EU", 150.0, 120.0)
+    assert "Not food" in next(each.text for each in made.texts.texts if each.element == "caution")
+    plain = make_label(SCOOP, tables, FACTS, "EU", 150.0, 120.0)
+    assert "Not food" not in next(each.text for each in plain.texts.texts if each.element == "caution")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "DRAFT", "DRAFT_MM", "OWN_CAUTIONS", "directions_words"]
+__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "CLAIMED", "DRAFT", "DRAFT_MM", "OWN_CAUTIONS", "directions_words"]
 
 DRAFT, DRAFT_MM = "Draft, not for sale", 2.2
 """What crosses a label that lacks something or is held back, and the size of its letters [mm]."""
@@ -13,6 +13,13 @@ CAUTION_740_17 = (
     "Keep out of reach of children."
 )
 """21 CFR 740.17(b), word for word; a person confirms it once against the official text."""
+CLAIMED = {
+    "medical": '"{word}" makes a medicine of it; speak of scent and foam.',
+    "condition": '"{word}" names an illness, and makes a medicine of it; speak of scent and foam.',
+    "antibacterial": '"{word}" claims to act on germs, which is no cosmetic; leave it out.',
+    "safety": '"{word}" claims what only papers can show; leave it out, or ask your assessor for the words.',
+}
+"""What is wrong with a claim on a label, by its class."""
 ADULTS_ONLY = "For adult use only."
 OWN_CAUTIONS = {
     "eyes": "Keep out of eyes.",

@@ -10,7 +10,7 @@ from rosy_kettle.core.readings.evaluate import evaluate
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import LedgerEntry
 
-__all__ = ["Block", "blocks_of_label", "labelled"]
+__all__ = ["Block", "blocks_of_label"]
 
 INCH_MM = 25.4
 BLOCK = "block"
@@ -43,7 +43,7 @@ def blocks_of_label(formula: Formula, tables: Tables, texts: LabelTexts) -> tupl
     tuple
         Blocks of the formula, and of the label where ``missing`` does not say the same; nothing here says a product is safe
     """
-    told = evaluate(labelled(formula, texts), tables, "label")
+    told = evaluate(_labelled(formula, texts), tables, "label")
     lacking = {each.rule for each in texts.missing}
     return tuple(
         Block(entry.rule, _text(entry))
@@ -52,7 +52,7 @@ def blocks_of_label(formula: Formula, tables: Tables, texts: LabelTexts) -> tupl
     )
 
 
-def labelled(formula: Formula, texts: LabelTexts) -> Formula:
+def _labelled(formula: Formula, texts: LabelTexts) -> Formula:
     """Return the formula as it stands behind a label: one market, and what is on the label, whatever was said of it before."""
     warning_mm = next((text.height_mm for text in texts.texts if text.element == "caution"), None)
     product = replace(

@@ -22,7 +22,8 @@ from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.core.safety.rules.use import SLIPPERY_PCT
 from rosy_kettle.core.safety.scents import allergen_shares
-from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17, OWN_CAUTIONS, directions_words
+from rosy_kettle.core.words.claims import claims_in
+from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17, CLAIMED, OWN_CAUTIONS, directions_words
 
 __all__ = ["MARKETS", "LabelFacts", "LabelText", "LabelTexts", "MissingElement", "at_area", "label_texts"]
 
@@ -33,9 +34,6 @@ PAO_MONTHS = 30  # keeping longer, the period after opening stands in place of a
 SAID_BY_FIXED = frozenset({"children", "stop"})
 """Own cautions that the fixed text says already."""
 FOOD_WORDS = frozenset("cake cupcake cookie fudge sorbet candy chocolate macaron brownie doughnut ice-cream sweets".split())
-MEDICINE_WORDS = frozenset(
-    "heal heals healing cure cures eczema psoriasis pain therapy therapeutic detox relief relieves treats arthritis".split()
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -270,7 +268,9 @@ def _keys_of(label: _Label) -> list[str]:
     keys += ["slip"] if fats >= SLIPPERY_PCT else []
     keys += ["patch", "stop"] if scented else ["stop"]
     keys += ["stain"] if coloured else []
-    return [*keys, "not_food"] if label.formula.product.looks_like_food else keys
+    facts = label.facts
+    food = label.formula.product.looks_like_food or bool(_food_in(f"{facts.name} {facts.scent_name} {facts.identity}"))
+    return [*keys, "not_food"] if food else keys
 
 
 def _role(label: _Label, ingredient: str) -> str:
@@ -332,15 +332,18 @@ ELEMENTS: tuple[tuple[str, Callable[[_Label], Written], str, bool], ...] = (
 
 
 def _problems(facts: LabelFacts) -> list[MissingElement]:
-    """Return what an identity or directions must not say."""
-    words = {word.strip(".,;:!?").lower() for word in facts.identity.split()}
-    typed = (facts.name, facts.scent_name, facts.identity, facts.directions, facts.second_text)
-    said = {word.strip(".,;:!?").lower() for word in " ".join(typed).split()}
+    """Return what the words of a label must not say."""
+    words = _food_in(facts.identity)
+    typed = " ".join((facts.name, facts.scent_name, facts.identity, facts.directions, facts.second_text))
     found = []
-    if words & FOOD_WORDS and "bath" not in words:
+    if words and "bath" not in facts.identity.casefold():
         message = f'"{facts.identity}" is the name of a food; say what it is for the bath.'
         found.append(MissingElement("identity", "NAME-01", message))
-    if said & MEDICINE_WORDS:
-        word = sorted(said & MEDICINE_WORDS)[0]
-        found.append(MissingElement("identity", "ANY-CLAIM-01", f'"{word}" makes a medicine of it; speak of scent and foam.'))
+    for kind, word in claims_in(typed).items():
+        found.append(MissingElement("identity", "ANY-CLAIM-01", CLAIMED[kind].format(word=word)))
     return found
+
+
+def _food_in(text: str) -> frozenset[str]:
+    """Words of food in a text; beside "bath" they count all the same."""
+    return FOOD_WORDS & {word.strip(".,;:!?").casefold() for word in text.split()}
