@@ -112,7 +112,7 @@ def test_the_command_line_writes_no_cut_off_label_and_marks_a_draft(tmp_path: Pa
     ("words", "kinds"),
     [
         ("Heals dry skin", {"medical"}), ("Bei Neurodermitis", {"condition"}), ("ANTIBACTERIAL bath salt", {"antibacterial"}),
-        ("hypoallergenic", {"safety"}), ("désinfectant", {"antibacterial"}), ("A healthy glow, hand-painted", set()),
+        ("hypoallergenic", {"safety"}), ("kills bacteria", {"antibacterial"}), ("a cure-all for aching legs", {"medical"}), ("désinfectant", {"antibacterial"}), ("A healthy glow, hand-painted", set()),
         ("Solid bubble bath with lavender", set()), ("Treat for the feet", set()),
     ],
 )  # fmt: skip

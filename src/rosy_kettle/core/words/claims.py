@@ -6,15 +6,18 @@ __all__ = ["claims_in"]
 
 STEMS: dict[str, tuple[str, ...]] = {
     "medical": (
-        "heal", "curing", "cures", "cured", "therap", "thérap", "terap", "detox", "entgift", "relief", "reliev", "treats",
+        "heal", "curing", "cure", "aching", "aches", "therap", "thérap", "terap", "detox", "entgift",
+        "relief", "reliev", "treats",
         "treating",
-        "arthrit", "rheuma", "pain", "schmerz", "dolor", "douleur", "heilt", "heilen", "heilend", "linder", "guéri", "soulag",
+        "arthrit", "rheuma", "pain", "schmerz", "dolor", "douleur", "heilt", "heilen", "heilend", "linder",
+        "guéri", "soulag",
         "geneest",
         "genez", "leczy", "leczni", "läker", "medicin", "medizin", "médic",
     ),
     "condition": ("eczema", "ekzem", "eczéma", "egzem", "psoria", "dermatitis", "neurodermi", "atopic", "atopi", "acne", "akne"),
     "antibacterial": (
-        "antibacter", "antibakter", "antimicrob", "antimikrob", "antisept", "disinfect", "desinf", "désinf", "germicid",
+        "bacteri", "bakteri", "germs", "sanitiz", "sanitis", "antibacter", "antibakter", "antimicrob",
+        "antimikrob", "antisept", "disinfect", "desinf", "désinf", "germicid",
         "antifung", "antiviral",
     ),
     "safety": ("hypoallerg", "hipoalerg", "hypoalerg", "nontoxic", "non-toxic", "ungiftig", "harmless", "allergy-free"),
