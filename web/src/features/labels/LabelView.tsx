@@ -59,7 +59,7 @@ export function LabelView({
       >
         <Rules width={width} height={height} />
         <rect width={width} height={height} fill="#fff" stroke="var(--ink)" strokeWidth=".2" />
-        {label.draft && <Draft width={width} height={height} />}
+        {label.draft && <Draft words={draftWords(label)} width={width} height={height} />}
         {label.lines.map((line, index) => (
           <text
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
@@ -110,8 +110,10 @@ export function LabelView({
 }
 
 /** Millimetres above and on the left, every fifth longer, every tenth with its figure. */
+const draftWords = (label: DrawnLabel) => label.texts.find((text) => text.element === "draft")?.text ?? "";
+
 /** The words across a draft, as its PDF and SVG have them. */
-function Draft({ width, height }: { width: number; height: number }) {
+function Draft({ words, width, height }: { words: string; width: number; height: number }) {
   const angle = (Math.atan2(height, width) * 180) / Math.PI;
   return (
     <text
@@ -122,7 +124,7 @@ function Draft({ width, height }: { width: number; height: number }) {
       fontWeight={700}
       fill="#b8b8b8"
     >
-      Draft, not for sale
+      {words}
     </text>
   );
 }
