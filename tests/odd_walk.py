@@ -66,7 +66,7 @@ BY_NAME: Body = {
     "date_order": "day-month-year", "step": "prepare", "check": "edge", "task": "turn", "state": "damp sand", "launch_date": "2026-05-04",
     "today": "2026-05-04", "seconds": 0.0, "market": "US", "tare_g": 0.0, "identity": "Bubble bar", "net_g": 90.0, "code": "C-1",
     "labour_per_hour": "12", "labour_minutes": "30", "fixed_minutes": "10", "overhead_pct": "10", "packaging_per_piece": "0.2",
-    "price_per_piece": "4", "phase": "dry", "pieces": 4, "count": 1, "trial": 1, "width_mm": 80.0, "height_mm": 80.0, "position": 0, "rolls_at_g": 30.0,
+    "price_per_piece": "4", "phase": "dry", "pieces": 4, "count": 1, "trial": 1, "width_mm": 106.0, "height_mm": 106.0, "position": 0, "rolls_at_g": 30.0,
     "smears_at_g": 50.0, "mass_g": 400.0, "max_g": 500.0, "min_g": 1.0, "word": "damp sand", "bounds_g": {}, "from_h": 9, "to_h": 17,
     "columns": 2, "rows": 2,
 }  # fmt: skip

@@ -10,6 +10,8 @@ interface Notice {
 }
 
 type Say = (text: string, options?: { action?: Notice["action"]; asks?: boolean }) => void;
+/** How long words stay; what can still be taken back stays longer: floury hands are slow to a screen. */
+const [WORDS_MS, ACTION_MS] = [9_000, 60_000];
 const NoticeContext = createContext<Say>(() => undefined);
 
 /** Say one sentence at the foot of the page, with at most one thing to do about it. */
@@ -19,7 +21,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notices, setNotices] = useState<Notice[]>([]);
   const say = useCallback<Say>((text, options = {}) => {
     setNotices((before) => [
-      ...before.slice(-2),
+      ...before.filter((notice) => !(notice.action && options.action)).slice(-2),
       { key: (before.at(-1)?.key ?? 0) + 1, text, action: options.action, asks: options.asks ?? false },
     ]);
   }, []);
@@ -27,11 +29,12 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => say, [say]);
   return (
     <NoticeContext.Provider value={value}>
-      <Toast.Provider duration={9000} swipeDirection="down" label="Notice">
+      <Toast.Provider swipeDirection="down" label="Notice">
         {children}
         {notices.map((notice) => (
           <Toast.Root
             key={notice.key}
+            duration={notice.action ? ACTION_MS : WORDS_MS}
             onOpenChange={(open) => !open && drop(notice.key)}
             className={`flex items-center gap-6 border-t-2 bg-lit px-5 py-3 ${notice.asks ? "border-rosy" : "border-ink"}`}
           >
