@@ -68,7 +68,7 @@ BY_NAME: Body = {
     "labour_per_hour": "12", "labour_minutes": "30", "fixed_minutes": "10", "overhead_pct": "10", "packaging_per_piece": "0.2",
     "price_per_piece": "4", "phase": "dry", "pieces": 4, "count": 1, "trial": 1, "width_mm": 106.0, "height_mm": 106.0, "position": 0, "rolls_at_g": 30.0,
     "smears_at_g": 50.0, "mass_g": 400.0, "max_g": 500.0, "min_g": 1.0, "word": "damp sand", "bounds_g": {}, "from_h": 9, "to_h": 17,
-    "columns": 2, "rows": 2,
+    "columns": 1, "rows": 1,
 }  # fmt: skip
 """What a field holds that has to mean something, by its name."""
 SOUND: dict[str, Body] = {
