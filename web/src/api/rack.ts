@@ -15,12 +15,17 @@ export type TrayHappening = components["schemas"]["TrayEventSave"]["event"];
 export type TraySave = components["schemas"]["TraySave"];
 export type WeighInSave = components["schemas"]["WeighInSave"];
 
-export const useRack = (wrapped: boolean, q: string) =>
+/** More trays than a workshop has on its rack. */
+export const ON_RACK_AT_ONCE = 50;
+
+export const useRack = (wrapped: boolean, q: string, limit: number) =>
   useQuery({
-    queryKey: [...RACK, wrapped, q] as const,
+    queryKey: [...RACK, wrapped, q, limit] as const,
     queryFn: async () =>
-      (await api(client.GET("/api/rack", { params: { query: { wrapped, q, zone: zoneHere() } } }))) as Rack,
-    placeholderData: (before) => before,
+      (await api(
+        client.GET("/api/rack", { params: { query: { wrapped, q, limit, zone: zoneHere() } } }),
+      )) as Rack,
+    placeholderData: (before, asked) => (asked?.queryKey[1] === wrapped ? before : undefined),
     staleTime: 0,
     refetchInterval: LOOKED_AT_MS,
   });

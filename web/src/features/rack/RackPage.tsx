@@ -1,20 +1,32 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import { calendarAddress, messageOf, type Rack, type Tray, useRack, useTray } from "../../api";
+import {
+  calendarAddress,
+  messageOf,
+  ON_RACK_AT_ONCE,
+  type Rack,
+  type Tray,
+  useRack,
+  useTray,
+} from "../../api";
 import { Button, PageHead, SearchField } from "../../ui";
 import { AirDrawing } from "./AirDrawing";
 import { AirLine, AnotherPlace } from "./AirLine";
 import { SetOutSheet } from "./SetOutSheet";
 import { TrayShelf } from "./TrayShelf";
 
+/** Each tray is judged by all that was weighed of it: what is wrapped is many, and looked at a few at a time. */
+const [WRAPPED_AT_ONCE, MOST_AT_ONCE] = [12, 200];
+
 /** What is drying, how far along, and what to do about it today. */
 export function RackPage() {
   const [wrapped, setWrapped] = useState(false);
+  const [many, setMany] = useState(WRAPPED_AT_ONCE);
   const [search, setSearch] = useState("");
   const [setting, setSetting] = useState(false);
   const [parameters] = useSearchParams();
   const linked = useTray(Number(parameters.get("tray")) || null);
-  const { data, error } = useRack(wrapped, search);
+  const { data, error } = useRack(wrapped, search, wrapped ? many : ON_RACK_AT_ONCE);
   useShelfKeys();
   return (
     <div className="pb-16 pl-14 pr-9 pt-2">
@@ -59,7 +71,12 @@ export function RackPage() {
       ))}
       {data?.next && (
         <p className="pt-6 text-body text-soft">
-          The newest {data.items.length}; older ones are found by name.
+          The newest {data.items.length}; older ones are found by name.{" "}
+          {wrapped && many < MOST_AT_ONCE && (
+            <Button onClick={() => setMany(Math.min(MOST_AT_ONCE, many + WRAPPED_AT_ONCE))}>
+              Show more of them
+            </Button>
+          )}
         </p>
       )}
       <footer className="no-print flex gap-6 pt-6 text-caption text-soft max-[900px]:hidden">

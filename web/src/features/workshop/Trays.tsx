@@ -1,9 +1,9 @@
-import { useKeepPlace, useRack } from "../../api";
+import { ON_RACK_AT_ONCE, useKeepPlace, useRack } from "../../api";
 import { KeptNumber } from "../../ui";
 
 /** Where pieces dry, and how many trays each place holds. */
 export function Trays() {
-  const rack = useRack(false, "");
+  const rack = useRack(false, "", ON_RACK_AT_ONCE);
   const keep = useKeepPlace();
   const places = rack.data?.places ?? [];
   return (
