@@ -62,7 +62,7 @@ BY_NAME: Body = {
     "due_at": (NOW + timedelta(days=6)).isoformat(), "starts_at": (NOW + timedelta(days=2)).isoformat(), "place": "rack",
     "ready_by": (NOW + timedelta(days=5)).isoformat(), "start_at": (NOW + timedelta(days=1)).isoformat(), "line": 0, "portion": 0,
     "to": (NOW + timedelta(days=1)).isoformat(), "zone": "Europe/London", "reading": "lather.score", "better": "A", "than": "B",
-    "symptom": "cracks", "scenario": "first-scoop", "content": "bmFtZSxxdWFudGl0eSBnCmdseWNlcmluLDUwMAo=", "hardness": "hard",
+    "languages": ["en"], "confirmed_languages": ["pl"], "category": "9", "dated": "2026-03-01", "cas": "78-70-6", "symptom": "cracks", "scenario": "first-scoop", "content": "bmFtZSxxdWFudGl0eSBnCmdseWNlcmluLDUwMAo=", "hardness": "hard",
     "date_order": "day-month-year", "step": "prepare", "check": "edge", "task": "turn", "state": "damp sand", "launch_date": "2026-05-04",
     "today": "2026-05-04", "seconds": 0.0, "market": "US", "tare_g": 0.0, "identity": "Bubble bar", "net_g": 90.0, "code": "C-1",
     "labour_per_hour": "12", "labour_minutes": "30", "fixed_minutes": "10", "overhead_pct": "10", "packaging_per_piece": "0.2",
@@ -85,6 +85,8 @@ SOUND: dict[str, Body] = {
     "/api/formulas/{formula_id}/plans": {"ready_by": None, "schools": {}, "mass_g": None, "capacity_g": None},
     "/api/settings": {"rooms": [], "tools": [{"id": "own-tool", "name": "Spoon", "type": "scoop", "volume_ml": 30.0}]},
     "/api/ingredients": {"properties": {"us_cup_g": 200.0}}, "/api/ingredients/{ingredient_id}": {"properties": {"us_cup_g": 200.0}},
+    "/api/lots/{lot_id}/state": {"state": "held"}, "/api/complaints": {"kind": "skin", "batch_id": None},
+    "/api/batches/{batch_id}/clearances": {"state": "signed"},
     "/api/pairing/claims": {"code": "12345678"}, "/api/troubles/{trouble_id}/outcome": {"cause": None},
 }  # fmt: skip
 """Figures of one body that have to belong together."""

@@ -16,7 +16,7 @@ ACTS = {
     "api", "health", "reference", "restore", "next", "bowl", "ways", "out", "stream", "scale", "zero", "drawer", "sheet", "run", "pdf",
     "json", "record", "recipe", "papers", "explanations", "comparisons", "comparison", "swaps", "charts", "evaluations", "csv",
     "openapi", "ics", "open", "xlsx", "frontier", "frontiers", "points", "branch", "print", "zip", "progress", "answers", "outcome", "change", "acts", "cards", "bowls", "formats", "svg",
-    "typed", "warnings", "poured",
+    "typed", "warnings", "poured", "reopened", "trends", "letter", "eml",
 }  # fmt: skip
 """Words for what is asked or done, and for kinds of file."""
 

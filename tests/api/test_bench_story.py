@@ -152,7 +152,7 @@ def test_the_stock_is_counted_down_once_by_what_was_really_used(client: FlaskCli
 def test_certificates_are_kept_once_and_taken_away_again(client: FlaskClient) -> None:
     paper = {"limit_pct": 4.5, "category": "9", "flash_c": 82.0, "allergens": {"Linalool": 2.0}}
     kept = client.put("/api/ingredients/fragrance-oil-generic/certificate", json=paper).json
-    assert kept["certificate"] == paper
+    assert {name: value for name, value in kept["certificate"].items() if value not in (None, [])} == paper
     formula = created(client)["formula"]
     formula["portions"][0]["lines"].append({"ingredient": "fragrance-oil-generic", "amount": "9", "unit": "g"})
     judged = client.post("/api/evaluations", json=formula).json

@@ -107,7 +107,7 @@ def test_the_shopping_list_is_what_the_orders_lack(client: FlaskClient) -> None:
     assert glycerin["packs"][0]["packs"] == -(-glycerin["short_g"] // 100)
     assert told["cost"]["USD"] == f"{glycerin['packs'][0]['packs'] * 1.2:.2f}"
     assert "Glycerin" in client.get("/api/shopping-list.csv").data.decode("utf-8-sig")
-    client.put(f"/api/orders/{taken['id']}", json={"state": "made"})
+    client.put(f"/api/orders/{taken['id']}", json={"state": "made", "for": "own"})
     assert client.get("/api/shopping-list").json["items"] == []
 
 
@@ -126,7 +126,7 @@ def test_the_weeks_hours_reach_a_calendar_and_leave_it_with_their_order(client: 
     assert {str(each["STATUS"]) for each in before.values()} == {"CONFIRMED"}
     spans = {(each["DTSTART"].dt, each["DTEND"].dt) for each in before.values()}
     assert spans == {tuple(datetime.fromisoformat(each[key]) for key in ("starts_at", "hands_end_at")) for each in places}
-    client.put(f"/api/orders/{orders[0]['id']}", json={"state": "made"})
+    client.put(f"/api/orders/{orders[0]['id']}", json={"state": "made", "for": "own"})
     after = told()
     assert set(after) == set(before)
     assert sorted(str(each["STATUS"]) for each in after.values()) == ["CANCELLED", "CONFIRMED"]

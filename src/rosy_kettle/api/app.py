@@ -15,6 +15,8 @@ from rosy_kettle.api import (
     batch_papers,
     batches,
     changes,
+    clearances,
+    complaints,
     devices,
     errors,
     evaluations,
@@ -69,7 +71,7 @@ CACHE_FOR_GOOD = "public, max-age=31536000, immutable"
 PARTS = (
     reference, evaluations, changes, money, labels, formulas, batches, batch_papers, photos, rack, tub_tests, test_series,
     learning, trial_designs, measurements, journal, devices, profiles, ingredients, lots, stock_imports, orders,
-    shopping_list, settings, moulds, backups, troubles, practice_runs, pairing,
+    clearances, complaints, shopping_list, settings, moulds, backups, troubles, practice_runs, pairing,
 )  # fmt: skip
 
 

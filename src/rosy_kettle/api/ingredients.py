@@ -22,7 +22,7 @@ from rosy_kettle.api.schemas.ingredients import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import NotFoundError
-from rosy_kettle.core.records import Certificate, Ingredient
+from rosy_kettle.core.records import Ingredient, certificate_from_data
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.store.ingredients import delete_price, delete_synonym
 from rosy_kettle.usecases.pantry.read_pantry import (
@@ -139,7 +139,7 @@ def put_stock(path: IngredientPath, body: StockSave) -> Response:
     responses={200: IngredientAnswer},
 )  # fmt: skip
 def set_certificate(path: IngredientPath, body: CertificateFile) -> Response:
-    paper = Certificate(**body.model_dump())
+    paper = certificate_from_data(body.model_dump())
     return _changed(path.ingredient_id, lambda session: enter_certificate(session, path.ingredient_id, paper))
 
 

@@ -12,6 +12,8 @@ from rosy_kettle.api.respond import respond
 from rosy_kettle.api.schemas.batches import BatchPath
 from rosy_kettle.api.schemas.lots import (
     BatchLots,
+    CertificateRows,
+    CertificateText,
     CountSave,
     DrawnLot,
     LineLots,
@@ -20,6 +22,8 @@ from rosy_kettle.api.schemas.lots import (
     LotPath,
     LotQuery,
     LotSave,
+    LotStateAnswer,
+    LotStateSave,
     LotTraceAnswer,
     LotUseAnswer,
     MovementAnswer,
@@ -28,7 +32,9 @@ from rosy_kettle.api.schemas.lots import (
 )
 from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.records import Ingredient
+from rosy_kettle.core.safety.sheet_text import read_sheet
 from rosy_kettle.files.product_file import CertificateFile
+from rosy_kettle.store.lot_states import states_of_lot
 from rosy_kettle.store.lots import LotRow, MovementRow, list_lots, list_movements
 from rosy_kettle.usecases.batches.run_batch import open_bench
 from rosy_kettle.usecases.pantry.draw_stock import Drawn, drawn_by
@@ -39,6 +45,7 @@ from rosy_kettle.usecases.pantry.keep_lots import (
     cost_of_mass,
     count_lot,
     enter_lot,
+    hold_lot,
     lots_to_use,
     said_of,
     trace_lot,
@@ -93,6 +100,19 @@ def enter_paper(path: LotPath, body: CertificateFile) -> Response:
     with current_studio().writing() as session:
         certify_lot(session, path.lot_id, body.model_dump())
     return _traced(path.lot_id)
+
+
+@blueprint.put("/lots/<int:lot_id>/state", summary="Hold a lot back, or release it", responses={200: LotTraceAnswer})
+def hold(path: LotPath, body: LotStateSave) -> Response:
+    with current_studio().writing() as session:
+        hold_lot(session, path.lot_id, body.state, body.reason, body.who, body.key)
+    return _traced(path.lot_id)
+
+
+@blueprint.post("/certificate-readings", summary="Read a pasted allergen sheet", responses={200: CertificateRows})
+def read_pasted(body: CertificateText) -> Response:
+    names = current_tables(current_studio()).safety.substances
+    return respond(CertificateRows(rows=read_sheet(body.text, names)))
 
 
 @blueprint.delete("/lots/<int:lot_id>", summary="Take out a lot that was entered by mistake", responses={200: LotTraceAnswer})
@@ -151,7 +171,12 @@ def _traced(lot_id: int) -> Response:
             )
             for use in found.uses
         ]
-        return respond(LotTraceAnswer(lot=_lot(found.row, known), movements=[_movement(m) for m in found.movements], uses=uses))
+        states = [
+            LotStateAnswer(state=row.state, reason=row.reason, who=row.who, at=row.at) for row in states_of_lot(session, lot_id)
+        ]
+        return respond(LotTraceAnswer(
+            lot=_lot(found.row, known), movements=[_movement(m) for m in found.movements], uses=uses, states=states,
+        ))  # fmt: skip
 
 
 def _named(ingredient_id: str, known: Mapping[str, Ingredient]) -> str:
@@ -169,7 +194,7 @@ def _lot(row: LotRow, known: Mapping[str, Ingredient]) -> LotAnswer:
         bought_on=row.bought_on, price=None if row.price is None else str(row.price), currency=row.currency,
         quantity_g=row.quantity_g, left_g=row.left_g, best_before=row.best_before, opened_on=row.opened_on,
         properties={name: said for name, said in row.properties.items() if isinstance(said, int | float)},
-        certificate=row.certificate, said=said_of(row),
+        certificate=row.certificate, said=said_of(row), held=row.held is not None,
     )  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
@@ -14,6 +14,17 @@ from rosy_kettle.files.shape import Shape
 __all__ = ["LabelFactsFile", "read_label_facts"]
 
 Text = Annotated[str, Field(max_length=600)]
+
+
+Side = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
+Language = Literal["en", "de", "fr", "es", "it", "nl", "pl", "pt", "sv", "da", "fi", "cs", "el"]
+
+
+class ResponsiblePerson(Shape):
+    """Name and address of the one in each territory."""
+
+    EU: Text | None = None
+    UK: Text | None = None
 
 
 class LabelFactsFile(Shape):
@@ -28,15 +39,24 @@ class LabelFactsFile(Shape):
     contact: Text | None = None
     batch_code: Text | None = None
     best_before: Text | None = None
+    best_before_reason: Text | None = None
     pao_months: Annotated[float, Field(gt=0, le=120, allow_inf_nan=False)] | None = None
     directions: Text | None = None
     second_text: Annotated[str, Field(max_length=2000)] | None = None
-    languages: list[Text] | None = None
+    languages: Annotated[list[Language], Field(max_length=6)] | None = None
+    confirmed_languages: Annotated[list[Language], Field(max_length=12)] | None = None
+    responsible_person: Text | ResponsiblePerson | None = None
+    """One in both territories, or one in each."""
+    origin: Text | None = None
+    package_panel_mm: Annotated[list[Side], Field(min_length=2, max_length=2)] | None = None
 
     def facts(self) -> LabelFacts:
         """Return them for the core."""
         said: dict[str, Any] = {}
         for name, value in self.model_dump(exclude_none=True).items():
+            if name == "responsible_person":
+                said[name] = {"EU": value.strip(), "UK": value.strip()} if isinstance(value, str) else value
+                continue
             said[name] = value.strip() if isinstance(value, str) else tuple(value) if isinstance(value, list) else value
         return LabelFacts(**said)
 

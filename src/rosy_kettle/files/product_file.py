@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from rosy_kettle.core.records.product import CATEGORIES
 from rosy_kettle.files.shape import Celsius, Name, NotNegative, Percent, Positive, Shape
 
 __all__ = ["CertificateFile", "ColourPaperFile", "ProductFile"]
@@ -22,11 +24,35 @@ IsoDate = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$"), AfterValidator(_
 Ph = Annotated[float, Field(ge=0, le=14, allow_inf_nan=False)]
 
 
+class SubstanceFile(Shape):
+    """A substance of a scent, by its name or CAS number."""
+
+    name: Name
+    cas: Annotated[str, Field(pattern=r"^\d{2,7}-\d{2}-\d$")] | None = None
+    pct: Percent
+
+
+def _category(text: str) -> str:
+    plain = re.sub(r"^\s*(ifra\s+)?(category|cat\.?|class)\s*", "", text, flags=re.IGNORECASE).strip().upper()
+    if plain not in CATEGORIES:
+        raise ValueError(f"the categories of the scheme are {', '.join(CATEGORIES)}")
+    return plain
+
+
+Category = Annotated[str, Field(max_length=120), AfterValidator(_category)]
+
+
 class CertificateFile(Shape):
-    """A scent's certificate; null is not known."""
+    """A scent's certificate and allergen sheet, which are one thing; null is not known."""
 
     limit_pct: Percent | None = None
-    category: Name | None = None
+    category: Category | None = None
+    amendment: Name | None = None
+    dated: IsoDate | None = None
+    issuer: Name | None = None
+    file: Name | None = None
+    vanillin_pct: Percent | None = None
+    substances: Annotated[list[SubstanceFile], Field(max_length=400)] = []
     flash_c: Annotated[float, Field(ge=-60, le=400, allow_inf_nan=False)] | None = None
     allergens: dict[Name, Percent] = {}
 

@@ -2,9 +2,19 @@
 
 from __future__ import annotations
 
+import re
 from collections import defaultdict
+from collections.abc import Mapping
 
-from rosy_kettle.core.records import AllergenShare, ColourListing, IngredientTags, RestrictedName, Rule, SafetyTables
+from rosy_kettle.core.records import (
+    AllergenShare,
+    ColourListing,
+    IngredientTags,
+    RestrictedName,
+    Rule,
+    SafetyTables,
+    SpokenMaterial,
+)
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
 __all__ = ["load_safety"]
@@ -16,17 +26,22 @@ def load_safety() -> SafetyTables:
     own_entries = {}
     for row in table_rows("essential_oil_allergens"):
         if row["substance"]:
-            oils[row["oil"]].append(AllergenShare(row["substance"], row["list"] == "26", float(row["typical_high_pct"])))
+            oils[row["oil"]].append(AllergenShare(row["substance"], row["list"], float(row["typical_high_pct"])))
         if row["own_2023_1545_entry"]:
             own_entries[row["oil"]] = row["own_2023_1545_entry"]
+    restricted = _by_every_name()
     return SafetyTables(
         rules=tuple(_rule(row) for row in table_rows("rules")),
         colours={row["name"]: _colour(row) for row in table_rows("colours")},
         tags={row["id"]: _tags(row) for row in table_rows("ingredient_tags")},
-        restricted=_by_every_name(),
+        restricted=restricted,
         oils={oil: tuple(shares) for oil, shares in oils.items()},
         own_entries=own_entries,
+        newer_allergens=frozenset(row["name"] for row in table_rows("fragrance_allergens") if row["group"] != "26"),
         older_allergens=frozenset(row["name"] for row in table_rows("fragrance_allergens") if row["group"] == "26"),
+        spoken=_spoken(),
+        oil_by_words=_oil_by_words(),
+        substances=_substances(restricted),
         colour_by_ci={
             f"CI {number.strip()}": row["name"]
             for row in table_rows("colours")
@@ -68,3 +83,42 @@ def _by_every_name() -> dict[str, RestrictedName]:
 def _restricted(row: dict[str, str]) -> RestrictedName:
     limits = number_or_none(row["rinse_off_max_pct"]), number_or_none(row["leave_on_max_pct"])
     return RestrictedName(row["name"], *(limits if row["status"] == "limit" else (None, None)), row["citation"])
+
+
+def _words(text: str) -> tuple[str, ...]:
+    return tuple(re.findall(r"\w+", text.casefold()))
+
+
+def _spoken() -> dict[str, tuple[SpokenMaterial, ...]]:
+    found: dict[str, list[SpokenMaterial]] = defaultdict(list)
+    for row in table_rows("spoken_materials"):
+        words = _words(row["phrase"])
+        found[words[0]].append(SpokenMaterial(words, tuple(tag for tag in row["tags"].split("|") if tag), row["not_role"]))
+    return {first: tuple(rows) for first, rows in found.items()}
+
+
+def _oil_by_words() -> dict[tuple[str, ...], str]:
+    """Oils by their plant ("Citrus limon") and by their everyday name, with and without the part in brackets."""
+    rows = {row["oil"]: row["botanical"] for row in table_rows("essential_oil_allergens")}
+    found: dict[tuple[str, ...], str] = {}
+    for oil, botanical in rows.items():
+        whole = _words(oil)
+        found[whole] = oil
+        for name in re.sub(r"\(.*?\)", "", oil).split("/"):
+            found.setdefault(_words(name), oil)
+        for plant in re.split(r"[/,]", re.sub(r"\(.*?\)", "", botanical)):
+            if len(_words(plant)) > 1:
+                found.setdefault(_words(plant), oil)
+    return found
+
+
+def _substances(restricted: Mapping[str, RestrictedName]) -> dict[str, str]:
+    """Every name and number of an allergen or a restricted substance, with the name it stands under."""
+    found = {name: row.name for name, row in restricted.items()}
+    for row in table_rows("fragrance_allergens"):
+        found[row["name"].casefold()] = row["name"]
+        if row["cas"]:
+            found[row["cas"]] = row["name"]
+    for row in table_rows("substance_synonyms"):
+        found[row["synonym"].casefold()] = row["name"]
+    return found

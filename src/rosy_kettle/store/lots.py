@@ -45,6 +45,8 @@ class LotRow(AskedForRow):
     """The supplier's paper of this lot; it goes before the ingredient's."""
     properties: Mapped[dict[str, float]] = mapped_column(JsonObject, default=dict)
     """What the supplier's sheet says in place of the reference: active_fraction, water_fraction."""
+    held: Mapped[str | None]
+    """Kept: why it is held back, by the last word of its states; None where it is not."""
     counted: Mapped[bool] = mapped_column(default=True)
     """False: the lot is no longer part of what is on hand."""
     created_at: Mapped[datetime] = mapped_column(UtcTime, default=now_utc)

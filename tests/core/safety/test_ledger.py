@@ -234,7 +234,9 @@ def test_shares_of_the_ledger_are_of_what_is_left_when_it_has_dried(judge: Judge
 def test_free_water_is_what_the_drying_leaves_beside_alcohol_too(tables: Tables) -> None:
     """A tenth of the water stays, the alcohol goes: of 60 g water and 20 g of 91 % alcohol (12.6 % water by mass) 6.25 g in 26.25 g."""
     formula = make_formula("damp-press", baking_soda=20, distilled_water=60, isopropyl_alcohol_91=20)
-    facts = facts_of(mix_of(formula, tables), setting_of(formula, tables, 100.0), [], AllergenShares((), {}, {}, ()), None, 0.0)
+    facts = facts_of(
+        mix_of(formula, tables), setting_of(formula, tables, 100.0), [], AllergenShares((), {}, {}, {}, ()), None, 0.0
+    )
     assert facts.free_water_pct == pytest.approx(100 * 6.25 / 26.25, rel=2e-3)
     assert facts.flammable_solvent_g == pytest.approx(17.48, rel=2e-3)
     assert facts.volatile_loss_pct == pytest.approx(73.75, rel=2e-3)
@@ -246,7 +248,7 @@ def test_the_active_part_is_a_share_of_what_is_left(tables: Tables) -> None:
     own = replace(tables, ingredients={**tables.ingredients, "slsa-fine": powder})
     formula = make_formula("damp-press", baking_soda=80, slsa_fine=10, distilled_water=10)
     mix = mix_of(formula, own)
-    facts = facts_of(mix, setting_of(formula, own, 100.0), [], AllergenShares((), {}, {}, ()), None, 0.0)
+    facts = facts_of(mix, setting_of(formula, own, 100.0), [], AllergenShares((), {}, {}, {}, ()), None, 0.0)
     assert facts.surfactant_active_pct == pytest.approx(100 * 9.5 / 91)
 
 
@@ -255,7 +257,7 @@ def test_names_that_come_with_several_lines_add_up(tables: Tables) -> None:
     formula = make_formula("damp-press", baking_soda=50, sodium_cocoamphoacetate=40, distilled_water=10)
     mix = mix_of(formula, tables)
     parts = composition(mix.items(), {})
-    facts = facts_of(mix, setting_of(formula, tables, 100.0), parts, AllergenShares((), {}, {}, ()), None, 0.0)
+    facts = facts_of(mix, setting_of(formula, tables, 100.0), parts, AllergenShares((), {}, {}, {}, ()), None, 0.0)
     assert facts.inci_pct["Aqua"] == pytest.approx(100 * 3.2 / 71.2)
     assert facts.inci_pct["Sodium Cocoamphoacetate"] == pytest.approx(100 * 0.36 * 40 / 71.2)
 

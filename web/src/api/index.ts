@@ -13,6 +13,7 @@ export * from "./photos";
 export * from "./practice";
 export * from "./queries";
 export * from "./rack";
+export * from "./sales";
 export * from "./series";
 export * from "./trials";
 export * from "./troubles";

@@ -94,6 +94,18 @@ export const useCertifyLot = (id: number) =>
     api(client.PUT("/api/lots/{lot_id}/certificate", { params: { path: { lot_id: id } }, body })),
   );
 
+export type SheetRow = components["schemas"]["CertificateRows"]["rows"][number];
+
+/** Reads a pasted allergen sheet; nothing is kept. */
+export const readSheet = async (text: string) =>
+  (await api(client.POST("/api/certificate-readings", { body: { text } }))).rows;
+
+/** Holds a lot back, or releases it; who and why stay beside it. */
+export const useHoldLot = (id: number) =>
+  useLotChange((body: components["schemas"]["LotStateSave"]) =>
+    api(client.PUT("/api/lots/{lot_id}/state", { params: { path: { lot_id: id } }, body })),
+  );
+
 export const useWithdrawLot = (id: number) =>
   useLotChange((_: null) => api(client.DELETE("/api/lots/{lot_id}", { params: { path: { lot_id: id } } })));
 

@@ -160,6 +160,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/clearances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands against a batch */
+        get: operations["clearances_of_batch_batches__int_batch_id__clearances_get"];
+        put?: never;
+        /** Sign a batch for a market, or take that back */
+        post: operations["clearances_say_batches__int_batch_id__clearances_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/comparison": {
         parameters: {
             query?: never;
@@ -330,6 +348,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/certificate-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a pasted allergen sheet */
+        post: operations["lots_read_pasted_certificate_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts": {
         parameters: {
             query?: never;
@@ -341,6 +376,75 @@ export interface paths {
         put?: never;
         /** Curves behind the readings */
         post: operations["changes_draw_charts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clearances/reopened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Signed, and something has come up since */
+        get: operations["clearances_reopened_clearances_reopened_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/complaints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Complaints, the newest first */
+        get: operations["complaints_list__complaints_get"];
+        put?: never;
+        /** Take a complaint */
+        post: operations["complaints_take_complaints_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/complaints/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is complained of most */
+        get: operations["complaints_trends_complaints_trends_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/complaints/{complaint_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what was done about it */
+        put: operations["complaints_change_complaints__int_complaint_id__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1039,6 +1143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots/{lot_id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hold a lot back, or release it */
+        put: operations["lots_hold_lots__int_lot_id__state_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lots/{lot_id}/stock": {
         parameters: {
             query?: never;
@@ -1514,6 +1635,74 @@ export interface paths {
         };
         /** The registry of readings */
         get: operations["reference_readings_readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recalls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What hangs together with a code */
+        get: operations["complaints_recalls_recalls_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recalls.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a list */
+        get: operations["complaints_recall_csv_recalls_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recalls/letter.eml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A letter to the people, as a draft */
+        get: operations["complaints_letter_eml_recalls_letter_eml_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recalls/letter.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A letter to the people, as a draft */
+        get: operations["complaints_letter_pdf_recalls_letter_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3695,7 +3884,7 @@ export interface components {
         };
         /**
          * CertificateFile
-         * @description A scent's certificate; null is not known.
+         * @description A scent's certificate and allergen sheet, which are one thing; null is not known.
          */
         CertificateFile: {
             /**
@@ -3706,20 +3895,66 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Amendment
+             * @default null
+             */
+            amendment: string | null;
+            /**
              * Category
              * @default null
              */
             category: string | null;
+            /**
+             * Dated
+             * @default null
+             */
+            dated: string | null;
+            /**
+             * File
+             * @default null
+             */
+            file: string | null;
             /**
              * Flash C
              * @default null
              */
             flash_c: number | null;
             /**
+             * Issuer
+             * @default null
+             */
+            issuer: string | null;
+            /**
              * Limit Pct
              * @default null
              */
             limit_pct: number | null;
+            /**
+             * Substances
+             * @default []
+             */
+            substances: components["schemas"]["SubstanceFile"][];
+            /**
+             * Vanillin Pct
+             * @default null
+             */
+            vanillin_pct: number | null;
+        };
+        /**
+         * CertificateRows
+         * @description Its rows, each to be looked at.
+         */
+        CertificateRows: {
+            /** Rows */
+            rows: components["schemas"]["SheetRow"][];
+        };
+        /**
+         * CertificateText
+         * @description A supplier's allergen sheet as it was pasted.
+         */
+        CertificateText: {
+            /** Text */
+            text: string;
         };
         /**
          * Change
@@ -3847,6 +4082,60 @@ export interface components {
             worth?: number | null;
         };
         /**
+         * ClearanceAnswer
+         * @description A batch for one market.
+         */
+        ClearanceAnswer: {
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Clean */
+            clean: boolean;
+            /** History */
+            history: components["schemas"]["SignatureAnswer"][];
+            /** Market */
+            market: string;
+            signed: components["schemas"]["SignatureAnswer"] | null;
+        };
+        /**
+         * ClearanceList
+         * @description A batch for each of its markets.
+         */
+        ClearanceList: {
+            /** Batch Id */
+            batch_id: number;
+            /** Items */
+            items: components["schemas"]["ClearanceAnswer"][];
+        };
+        /**
+         * ClearanceSave
+         * @description A signature for a market, or its being taken back with a reason.
+         */
+        ClearanceSave: {
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Market
+             * @enum {string}
+             */
+            market: "US" | "EU" | "UK";
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            /**
+             * State
+             * @default signed
+             * @enum {string}
+             */
+            state?: "signed" | "taken-back";
+            /** Who */
+            who: string;
+        };
+        /**
          * ColourPaperFile
          * @description What is on file for a colour.
          */
@@ -3937,6 +4226,131 @@ export interface components {
          * @description Lines and readings side by side, with causes.
          */
         ComparisonAnswer: components["schemas"]["Comparison"];
+        /**
+         * ComplaintAnswer
+         * @description A complaint.
+         */
+        ComplaintAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch Id */
+            batch_id: number | null;
+            /** Code */
+            code: string;
+            /** Done */
+            done: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Report By */
+            report_by: string | null;
+            /** Serious */
+            serious: boolean;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ComplaintChange
+         * @description What was done about it, or that it is serious after all.
+         */
+        ComplaintChange: {
+            /**
+             * Done
+             * @default null
+             */
+            done?: string | null;
+            /**
+             * Serious
+             * @default null
+             */
+            serious?: boolean | null;
+        };
+        /**
+         * ComplaintList
+         * @description Complaints, the newest first.
+         */
+        ComplaintList: {
+            /** Items */
+            items: components["schemas"]["ComplaintAnswer"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * ComplaintSave
+         * @description What somebody said of a piece.
+         */
+        ComplaintSave: {
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+            /**
+             * Batch Id
+             * @default null
+             */
+            batch_id?: number | null;
+            /**
+             * Code
+             * @default
+             */
+            code?: string;
+            /**
+             * Done
+             * @default
+             */
+            done?: string;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "skin" | "eyes" | "swallowed" | "breathing" | "slip" | "fire" | "other";
+            /**
+             * Serious
+             * @default false
+             */
+            serious?: boolean;
+            /** What */
+            what: string;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * ComplaintTrendAnswer
+         * @description How often a product or a lot was complained of.
+         */
+        ComplaintTrendAnswer: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Serious */
+            serious: number;
+        };
+        /**
+         * ComplaintTrendList
+         * @description The most complained of first.
+         */
+        ComplaintTrendList: {
+            /** Items */
+            items: components["schemas"]["ComplaintTrendAnswer"][];
+        };
         /**
          * Conflict
          * @description A target that cannot be met with the others, and how far it would have to give.
@@ -5829,6 +6243,8 @@ export interface components {
              * @default {
              *       "batch_code": null,
              *       "best_before": null,
+             *       "best_before_reason": null,
+             *       "confirmed_languages": null,
              *       "contact": null,
              *       "directions": null,
              *       "identity": null,
@@ -5836,8 +6252,11 @@ export interface components {
              *       "maker": null,
              *       "name": null,
              *       "net_g": null,
+             *       "origin": null,
+             *       "package_panel_mm": null,
              *       "pao_months": null,
              *       "place": null,
+             *       "responsible_person": null,
              *       "scent_name": null,
              *       "second_text": null
              *     }
@@ -5921,6 +6340,16 @@ export interface components {
              */
             best_before?: string | null;
             /**
+             * Best Before Reason
+             * @default null
+             */
+            best_before_reason?: string | null;
+            /**
+             * Confirmed Languages
+             * @default null
+             */
+            confirmed_languages?: ("en" | "de" | "fr" | "es" | "it" | "nl" | "pl" | "pt" | "sv" | "da" | "fi" | "cs" | "el")[] | null;
+            /**
              * Contact
              * @default null
              */
@@ -5939,7 +6368,7 @@ export interface components {
              * Languages
              * @default null
              */
-            languages?: string[] | null;
+            languages?: ("en" | "de" | "fr" | "es" | "it" | "nl" | "pl" | "pt" | "sv" | "da" | "fi" | "cs" | "el")[] | null;
             /**
              * Maker
              * @default null
@@ -5956,6 +6385,16 @@ export interface components {
              */
             net_g?: number | null;
             /**
+             * Origin
+             * @default null
+             */
+            origin?: string | null;
+            /**
+             * Package Panel Mm
+             * @default null
+             */
+            package_panel_mm?: number[] | null;
+            /**
              * Pao Months
              * @default null
              */
@@ -5965,6 +6404,11 @@ export interface components {
              * @default null
              */
             place?: string | null;
+            /**
+             * Responsible Person
+             * @default null
+             */
+            responsible_person?: string | components["schemas"]["ResponsiblePerson"] | null;
             /**
              * Scent Name
              * @default null
@@ -6010,6 +6454,8 @@ export interface components {
              * @default {
              *       "batch_code": null,
              *       "best_before": null,
+             *       "best_before_reason": null,
+             *       "confirmed_languages": null,
              *       "contact": null,
              *       "directions": null,
              *       "identity": null,
@@ -6017,8 +6463,11 @@ export interface components {
              *       "maker": null,
              *       "name": null,
              *       "net_g": null,
+             *       "origin": null,
+             *       "package_panel_mm": null,
              *       "pao_months": null,
              *       "place": null,
+             *       "responsible_person": null,
              *       "scent_name": null,
              *       "second_text": null
              *     }
@@ -6398,6 +6847,8 @@ export interface components {
             currency: string;
             /** Form */
             form: string;
+            /** Held */
+            held: boolean;
             /** Id */
             id: number;
             /** Ingredient */
@@ -6491,6 +6942,46 @@ export interface components {
             water_fraction?: number | null;
         };
         /**
+         * LotStateAnswer
+         * @description One word of it.
+         */
+        LotStateAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+            /** State */
+            state: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * LotStateSave
+         * @description That a lot is held back or released, and why.
+         */
+        LotStateSave: {
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /** Reason */
+            reason: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "held" | "released";
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
          * LotTraceAnswer
          * @description A lot with everything that came and went.
          */
@@ -6498,6 +6989,8 @@ export interface components {
             lot: components["schemas"]["LotAnswer"];
             /** Movements */
             movements: components["schemas"]["MovementAnswer"][];
+            /** States */
+            states: components["schemas"]["LotStateAnswer"][];
             /** Uses */
             uses: components["schemas"]["LotUseAnswer"][];
         };
@@ -6962,6 +7455,10 @@ export interface components {
          * @description An order.
          */
         OrderAnswer: {
+            /** Batch Ids */
+            batch_ids: number[];
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
             /**
              * Created At
              * Format: date-time
@@ -6969,10 +7466,14 @@ export interface components {
             created_at: string;
             /** Due At */
             due_at: string | null;
+            /** For */
+            for: string;
             /** Formula Id */
             formula_id: number;
             /** Id */
             id: number;
+            /** Market */
+            market: string | null;
             /** Note */
             note: string;
             /** Pieces */
@@ -6992,10 +7493,25 @@ export interface components {
          */
         OrderChange: {
             /**
+             * Batch Ids
+             * @default null
+             */
+            batch_ids?: number[] | null;
+            /**
+             * For
+             * @default null
+             */
+            for?: ("sale" | "gift" | "own") | null;
+            /**
              * Free
              * @default false
              */
             free?: boolean;
+            /**
+             * Market
+             * @default null
+             */
+            market?: ("US" | "EU" | "UK") | null;
             /**
              * Starts At
              * @default null
@@ -7027,6 +7543,12 @@ export interface components {
              * @default null
              */
             due_at?: string | null;
+            /**
+             * For
+             * @default sale
+             * @enum {string}
+             */
+            for?: "sale" | "gift" | "own";
             /** Formula Id */
             formula_id: number;
             /**
@@ -7034,6 +7556,11 @@ export interface components {
              * @default null
              */
             key?: string | null;
+            /**
+             * Market
+             * @default null
+             */
+            market?: ("US" | "EU" | "UK") | null;
             /**
              * Note
              * @default
@@ -8024,6 +8551,50 @@ export interface components {
             readings: components["schemas"]["ReadingAnswer"][];
         };
         /**
+         * RecallAnswer
+         * @description What hangs together with a code; each entry says how.
+         */
+        RecallAnswer: {
+            /** Assumed */
+            assumed: {
+                [key: string]: unknown;
+            }[];
+            /** Batches */
+            batches: {
+                [key: string]: unknown;
+            }[];
+            /** Code */
+            code: string;
+            /** Complaints */
+            complaints: {
+                [key: string]: unknown;
+            }[];
+            /** Labels */
+            labels: {
+                [key: string]: unknown;
+            }[];
+            /** Lots */
+            lots: {
+                [key: string]: unknown;
+            }[];
+            /** Orders */
+            orders: {
+                [key: string]: unknown;
+            }[];
+            /** People */
+            people: {
+                [key: string]: unknown;
+            }[];
+            /** Photos */
+            photos: {
+                [key: string]: unknown;
+            }[];
+            /** Trays */
+            trays: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
          * RecipeAnswer
          * @description A recipe as it was read, for the maker to confirm.
          */
@@ -8176,6 +8747,35 @@ export interface components {
             minutes?: number | null;
         };
         /**
+         * ReopenedAnswer
+         * @description A signed clearance against which something has come up since.
+         */
+        ReopenedAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Market */
+            market: string;
+            /** Name */
+            name: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ReopenedList
+         * @description All of those.
+         */
+        ReopenedList: {
+            /** Items */
+            items: components["schemas"]["ReopenedAnswer"][];
+        };
+        /**
          * RescueOption
          * @description One way out, with its effect on the whole batch.
          */
@@ -8194,6 +8794,22 @@ export interface components {
             way: string;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * ResponsiblePerson
+         * @description Name and address of the one in each territory.
+         */
+        ResponsiblePerson: {
+            /**
+             * Eu
+             * @default null
+             */
+            EU?: string | null;
+            /**
+             * Uk
+             * @default null
+             */
+            UK?: string | null;
         };
         /**
          * RestoredAnswer
@@ -8782,6 +9398,24 @@ export interface components {
             youngest_user_months?: number | null;
         };
         /**
+         * SheetRow
+         * @description One line of the sheet as it was read.
+         */
+        SheetRow: {
+            /** Cas */
+            cas: string | null;
+            /** Known As */
+            known_as: string | null;
+            /** Name */
+            name: string;
+            /** Nearest */
+            nearest: string | null;
+            /** Pct */
+            pct: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * SheetSave
          * @description How a sheet of stickers is cut [mm].
          */
@@ -8863,6 +9497,23 @@ export interface components {
             next: number | null;
             /** Orders */
             orders: number;
+        };
+        /**
+         * SignatureAnswer
+         * @description One word of a clearance: who signed or took it back, and when.
+         */
+        SignatureAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+            /** State */
+            state: string;
+            /** Who */
+            who: string;
         };
         /**
          * SizeAnswer
@@ -9361,6 +10012,21 @@ export interface components {
             code: string;
             /** Text */
             text: string;
+        };
+        /**
+         * SubstanceFile
+         * @description A substance of a scent, by its name or CAS number.
+         */
+        SubstanceFile: {
+            /**
+             * Cas
+             * @default null
+             */
+            cas: string | null;
+            /** Name */
+            name: string;
+            /** Pct */
+            pct: number;
         };
         /**
          * Substitute
@@ -11621,6 +12287,108 @@ export interface operations {
             };
         };
     };
+    clearances_of_batch_batches__int_batch_id__clearances_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearanceList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    clearances_say_batches__int_batch_id__clearances_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearanceSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearanceList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     batches_comparison_batches__int_batch_id__comparison_get: {
         parameters: {
             query: {
@@ -12107,6 +12875,57 @@ export interface operations {
             };
         };
     };
+    lots_read_pasted_certificate_readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CertificateText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CertificateRows"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     changes_draw_charts_post: {
         parameters: {
             query?: never;
@@ -12127,6 +12946,222 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChartsAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    clearances_reopened_clearances_reopened_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReopenedList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_list__complaints_get: {
+        parameters: {
+            query?: {
+                /** @description Words to be found */
+                q?: string;
+                batch_id?: number | null;
+                cursor?: number | null;
+                /** @description Length of a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComplaintList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_take_complaints_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComplaintSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComplaintAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_trends_complaints_trends_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComplaintTrendList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_change_complaints__int_complaint_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                complaint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComplaintChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComplaintAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14583,6 +15618,59 @@ export interface operations {
             };
         };
     };
+    lots_hold_lots__int_lot_id__state_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotStateSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTraceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     lots_count_lots__int_lot_id__stock_put: {
         parameters: {
             query?: never;
@@ -15000,6 +16088,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -15035,6 +16132,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15079,6 +16185,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16306,6 +17421,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"][];
+                };
+            };
+        };
+    };
+    complaints_recalls_recalls_get: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecallAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_recall_csv_recalls_csv_get: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Everything found, a row each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_letter_eml_recalls_letter_eml_get: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The letter as a mail nobody has sent */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "message/rfc822": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    complaints_letter_pdf_recalls_letter_pdf_get: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The letter, as a draft */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };
@@ -18595,6 +19870,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -125,6 +125,7 @@ const router = createBrowserRouter([
         path: "pantry/lots/:lotId",
         lazy: async () => ({ Component: (await import("../features/lots")).LotPage }),
       },
+      { path: "found", lazy: async () => ({ Component: (await import("../features/sales")).FoundPage }) },
       { path: "rack", lazy: async () => ({ Component: (await import("../features/rack")).RackPage }) },
       { path: "tub", lazy: async () => ({ Component: (await import("../features/tub")).TubPage }) },
       {

@@ -96,6 +96,8 @@ function useEntries(typed: string): Entry[] {
       { words: "Rack", kind: "page", go: to("/rack") },
       { words: "Week", kind: "page", go: to("/week") },
       { words: "Lots", kind: "page", go: to("/pantry/lots") },
+      { words: "Recall and complaints", kind: "page", go: to("/found") },
+      { words: "Take a complaint", kind: "do", go: to("/found?complain=yes") },
       { words: "What went wrong?", kind: "page", go: to("/clinic") },
       { words: "Practice", kind: "page", go: to("/practice") },
       { words: "Train the eye", kind: "page", go: to("/practice/eye") },
@@ -122,8 +124,18 @@ function useEntries(typed: string): Entry[] {
       kind: `${each.role}, Pantry`,
       go: to(`/pantry/${each.id}`),
     }));
-    return [...here, ...acts, ...named, ...pages, ...shelf];
-  }, [navigate, pathname, formulas.data, ingredients.data, offers]);
+    const code = typed.trim();
+    const printed: Entry[] = /\d/.test(code)
+      ? [
+          {
+            words: `${code}: find it again`,
+            kind: "code of a lot, batch or label",
+            go: to(`/found?code=${encodeURIComponent(code)}`),
+          },
+        ]
+      : [];
+    return [...here, ...acts, ...named, ...pages, ...shelf, ...printed];
+  }, [navigate, pathname, formulas.data, ingredients.data, offers, typed]);
 }
 
 /** What begins with the words first, then what holds them all. */

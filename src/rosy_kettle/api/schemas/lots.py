@@ -3,19 +3,34 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
 from rosy_kettle.api.schemas.common import Day, Limit, Number, Query, Request, RequestKey, Response
 from rosy_kettle.core.making.bench.record import JarPart
 from rosy_kettle.core.making.stock.lots import LotWord
+from rosy_kettle.core.safety.sheet_text import SheetRow
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.usecases.pantry.keep_lots import LARGEST_G
 
 __all__ = [
-    "BatchLots", "CountSave", "LotAnswer", "LotList", "LotPath", "LotQuery", "LotSave", "LotTraceAnswer", "LotUseAnswer",
-    "MovementAnswer", "MovementList", "MovementQuery",
+    "BatchLots",
+    "CertificateRows",
+    "CertificateText",
+    "CountSave",
+    "LotAnswer",
+    "LotList",
+    "LotPath",
+    "LotQuery",
+    "LotSave",
+    "LotStateAnswer",
+    "LotStateSave",
+    "LotTraceAnswer",
+    "LotUseAnswer",
+    "MovementAnswer",
+    "MovementList",
+    "MovementQuery",
 ]  # fmt: skip
 
 
@@ -64,6 +79,24 @@ class CountSave(Request):
     reason: Annotated[str, Field(max_length=200)]
 
 
+class LotStateSave(Request):
+    """That a lot is held back or released, and why."""
+
+    state: Literal["held", "released"]
+    reason: Annotated[str, Field(max_length=500)]
+    who: Annotated[str, Field(max_length=200)] = ""
+    key: RequestKey | None = None
+
+
+class LotStateAnswer(Response):
+    """One word of it."""
+
+    state: str
+    reason: str
+    who: str
+    at: datetime
+
+
 class LotAnswer(Response):
     """A lot as it stands."""
 
@@ -84,6 +117,8 @@ class LotAnswer(Response):
     properties: dict[str, float]
     certificate: CertificateFile | None
     said: list[LotWord]
+    held: bool
+    """Whether it is held back."""
 
 
 class LotList(Response):
@@ -91,6 +126,18 @@ class LotList(Response):
 
     items: list[LotAnswer]
     next: int | None
+
+
+class CertificateText(Request):
+    """A supplier's allergen sheet as it was pasted."""
+
+    text: Annotated[str, Field(max_length=100_000)]
+
+
+class CertificateRows(Response):
+    """Its rows, each to be looked at."""
+
+    rows: list[SheetRow]
 
 
 class MovementAnswer(Response):
@@ -141,6 +188,8 @@ class LotTraceAnswer(Response):
     lot: LotAnswer
     movements: list[MovementAnswer]
     uses: list[LotUseAnswer]
+    states: list[LotStateAnswer]
+    """That it was held or released, the newest first."""
 
 
 class LineLots(Response):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from rosy_kettle.api.schemas.common import (
     Limit,
@@ -19,6 +19,7 @@ from rosy_kettle.api.schemas.common import (
     UtcOffset,
     ZoneName,
 )
+from rosy_kettle.core.making.label.gate import Block
 
 __all__ = [
     "OrderAnswer", "OrderChange", "OrderList", "OrderPath", "OrderQuery", "OrderSave", "PlannedOrderAnswer", "WeekAnswer",
@@ -26,6 +27,8 @@ __all__ = [
 ]  # fmt: skip
 
 State = Literal["open", "made", "cancelled"]
+Purpose = Literal["sale", "gift", "own"]
+Market = Literal["US", "EU", "UK"]
 
 
 class OrderPath(BaseModel):
@@ -52,6 +55,10 @@ class OrderSave(Request):
     tool: Annotated[str, Field(max_length=80)] | None = None
     due_at: Moment | None = None
     note: Annotated[str, Field(max_length=500)] = ""
+    for_: Purpose = Field(default="sale", alias="for")
+    """What it is for: sale, gift (held to the same), or the maker's own use."""
+    market: Market | None = None
+    """Where it goes; null asks for every market of its formula."""
     key: RequestKey | None = None
 
 
@@ -61,6 +68,10 @@ class OrderChange(Request):
     state: State | None = None
     starts_at: Moment | None = None
     free: bool = False
+    batch_ids: Annotated[list[Number], Field(max_length=100)] | None = None
+    """Batches it was made from, in place of what was said before."""
+    for_: Purpose | None = Field(default=None, alias="for")
+    market: Market | None = None
 
 
 class OrderAnswer(Response):
@@ -77,6 +88,15 @@ class OrderAnswer(Response):
     """open, made or cancelled; a word of another version is told as it is."""
     starts_at: datetime | None
     created_at: datetime
+    for_: str = Field(alias="for")
+    """sale, gift or own."""
+    market: str | None
+    batch_ids: list[int]
+    """Batches it was made from, as far as somebody has said."""
+    blocks: list[Block]
+    """What stands against it where it was made all the same, for own use; empty before it is made."""
+
+    model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True, json_schema_serialization_defaults_required=True)
 
 
 class OrderList(Response):

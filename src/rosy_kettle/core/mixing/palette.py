@@ -232,7 +232,7 @@ def _floats(item: Ingredient, p: MixingParameters) -> tuple[float, ...]:
         base.base_equivalents_per_mol / base.molar_mass_g_mol if base else 0.0,
         base.carbons_per_mol / base.molar_mass_g_mol if base else 0.0,
         _free_water(item),
-        1.0 - _known_or_nan(item.water_fraction) if item.role == "binder" else 0.0,
+        1.0 - _known_or_nan(item.water_fraction) if item.has("flammable") or item.has("alcoholic") else 0.0,
         traits.humectant_strength,
         traits.tack or 0.0,
         traits.hidden_fat_share,

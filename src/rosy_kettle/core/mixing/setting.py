@@ -49,8 +49,10 @@ class Setting:
 
     @property
     def certificates(self) -> dict[str, Certificate]:
-        """Certificates of the scents: the formula's own stand over the studio's."""
-        return {**self.tables.certificates, **self.formula.product.certificates}
+        """Certificates of the scents: the formula's own stand over the studio's; a limit of another category is none."""
+        found = {**self.tables.certificates, **self.formula.product.certificates}
+        category = self.formula.product.scent_category
+        return {id_: paper.counted_for(category, self.tables.safety.substances) for id_, paper in found.items()}
 
     def mix(self, palette: Palette, mass_g: FloatArray, *, sloped: bool = False) -> Mix:
         """Put masses into this setting; the fat is looked up at the temperatures that matter here."""

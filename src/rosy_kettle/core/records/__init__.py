@@ -21,7 +21,16 @@ from rosy_kettle.core.records.method import (
     WantedDough,
 )
 from rosy_kettle.core.records.money import REFERENCE_CURRENCY, PriceBreak, Prices, Rate
-from rosy_kettle.core.records.product import Certificate, ColourFile, Product, product_from_data, product_to_data
+from rosy_kettle.core.records.product import (
+    Certificate,
+    ColourFile,
+    Product,
+    Substance,
+    certificate_from_data,
+    certificate_to_data,
+    product_from_data,
+    product_to_data,
+)
 from rosy_kettle.core.records.safety import (
     AllergenShare,
     ColourListing,
@@ -29,6 +38,7 @@ from rosy_kettle.core.records.safety import (
     RestrictedName,
     Rule,
     SafetyTables,
+    SpokenMaterial,
 )
 from rosy_kettle.core.records.tables import Tables
 from rosy_kettle.core.records.tool import Tool
@@ -77,6 +87,8 @@ __all__ = [
     "School",
     "SchoolOption",
     "SolidFatCurve",
+    "SpokenMaterial",
+    "Substance",
     "SurfactantTraits",
     "Tables",
     "TapWater",
@@ -85,6 +97,8 @@ __all__ = [
     "Tub",
     "Use",
     "WantedDough",
+    "certificate_from_data",
+    "certificate_to_data",
     "product_from_data",
     "product_to_data",
 ]

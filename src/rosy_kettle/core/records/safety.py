@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-__all__ = ["AllergenShare", "ColourListing", "IngredientTags", "RestrictedName", "Rule", "SafetyTables"]
+__all__ = ["AllergenShare", "ColourListing", "IngredientTags", "RestrictedName", "Rule", "SafetyTables", "SpokenMaterial"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,11 +63,22 @@ class RestrictedName:
 
 @dataclass(frozen=True, slots=True)
 class AllergenShare:
-    """A substance of an essential oil at the upper end of its usual range [%]; older is one of the first 26."""
+    """A substance of an essential oil at the upper end of its usual range [%]."""
 
     substance: str
-    older: bool
+    list: str
+    """26: one of the first to be named; ext: named since 2023; limit: restricted, and never named."""
     high_pct: float
+
+
+@dataclass(frozen=True, slots=True)
+class SpokenMaterial:
+    """Words by which a material is known, and what the rules call it; a tag behind "!" is taken away again."""
+
+    words: tuple[str, ...]
+    tags: tuple[str, ...]
+    not_role: str
+    """Role of ingredients in whose names the words mean nothing of the kind: a scent called honey holds none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,5 +94,12 @@ class SafetyTables:
     own_entries: Mapping[str, str]
     """Essential oils that stand on the newer allergen list themselves, by oil."""
     older_allergens: frozenset[str]
+    newer_allergens: frozenset[str]
+    spoken: Mapping[str, tuple[SpokenMaterial, ...]]
+    """Words of materials, by the first of them."""
+    oil_by_words: Mapping[tuple[str, ...], str]
+    """Essential oils by their plants and everyday names, in small letters."""
+    substances: Mapping[str, str]
+    """Names of allergens and restricted substances as the lists give them, by any name or CAS number in small letters."""
     colour_by_ci: Mapping[str, str]
     """Common name of a colour by its CI name."""

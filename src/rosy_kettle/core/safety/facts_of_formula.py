@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
-from rosy_kettle.core.records import ColourFile, Ingredient, IngredientTags
+from rosy_kettle.core.models.skin.finished import dried_share
+from rosy_kettle.core.records import ColourFile, ColourListing, Ingredient, IngredientTags
+from rosy_kettle.core.safety.called import UNNAMED_OIL, tags_of
 from rosy_kettle.core.safety.label import NamedPart
 from rosy_kettle.core.safety.rules import ColourFacts, Facts, Preservative
 from rosy_kettle.core.safety.scents import (
     AllergenShares,
     allergen_mode,
-    dried_share,
     kind_of,
-    tags_of,
 )
 
 __all__ = ["facts_of"]
 
 NO_PAPER = ColourFile()
-UNNAMED_OIL = "unnamed_essential_oil"  # an essential oil nobody has named yet: it counts in the dose
+_UNLISTED = ColourListing("", "unknown", us_certifiable=False, eu="check", note="")
 
 
 def facts_of(
@@ -49,7 +49,7 @@ def facts_of(
     Facts
         Shares are of the finished mass
     """
-    product, dried = setting.formula.product, dried_share(mix)
+    product, dried = setting.formula.product, dried_share(mix, setting)
     finished_g = mix.total_g * dried
     tagged = _Tagged(mix, setting, finished_g)
     hot = setting.method.scent_joins_hot
@@ -69,9 +69,11 @@ def facts_of(
         allergens26_pct=allergens.older,
         allergens_ext_pct=allergens.newer,
         allergens_unknown=allergens.unknown,
+        substances_asked=allergens.asked,
         declared_allergens=frozenset(product.declared_allergens),
-        inci_pct=_by_name(parts, finished_g) | allergens.older | allergens.newer,
+        inci_pct=_summed(_by_name(parts, finished_g), tagged.names_pct, allergens.older, allergens.newer, allergens.unnamed),
         tags=frozenset(tagged.pct_by_tag) | tagged.natures,
+        pct_by_tag=tagged.pct_by_tag,
         mixed_cold=not hot,
         wants_no_water=not setting.method.water_binds,
         colours=tuple(tagged.colours),
@@ -98,12 +100,15 @@ class _Tagged:
         self.preservatives: list[Preservative] = []
         self.active_unknown: tuple[str, ...] = ()
         self.oil_g = 0.0
+        self.names_pct: dict[str, float] = {}
+        """Restricted substances that an ingredient's everyday name or number gives, and its INCI name does not."""
         self.natures: frozenset[str] = frozenset()
         for item, mass_g in mix.kinds:
             if mass_g <= 0:
                 continue
             self.natures |= item.natures | ({item.surfactant_class} if item.surfactant_class else set())
             tags, pct = tags_of(item, setting), 100 * mass_g / finished_g
+            self._by_other_names(item, setting, pct)
             for tag in tags.tags:
                 self.pct_by_tag[tag] = self.pct_by_tag.get(tag, 0.0) + pct
             if tags.essential_oil or UNNAMED_OIL in tags.tags:
@@ -115,6 +120,24 @@ class _Tagged:
             if tags.preservative_factor is not None and tags.preservative_eu_max_pct is not None:
                 counted = pct * tags.preservative_factor
                 self.preservatives.append(Preservative(item.id, counted, tags.preservative_eu_max_pct, tags.preservative_ph_max))
+
+    def _by_other_names(self, item: Ingredient, setting: Setting, pct: float) -> None:
+        restricted = setting.tables.safety.restricted
+        known = {restricted[name].name for part in item.inci.split(",") if (name := part.strip().casefold()) in restricted}
+        for other in (item.name.casefold(), item.short_name.casefold(), item.cas):
+            row = restricted.get(other)
+            if row is not None and row.name not in known:
+                known.add(row.name)
+                self.names_pct[row.name] = self.names_pct.get(row.name, 0.0) + pct
+
+
+def _summed(*found: Mapping[str, float]) -> dict[str, float]:
+    """Add shares of the same name from several sources [%]."""
+    whole: dict[str, float] = {}
+    for shares in found:
+        for name, pct in shares.items():
+            whole[name] = whole.get(name, 0.0) + pct
+    return whole
 
 
 def _by_name(parts: Sequence[NamedPart], finished_g: float) -> dict[str, float]:
@@ -132,7 +155,7 @@ def _colours(item: Ingredient, tags: IngredientTags, setting: Setting) -> list[C
         return [ColourFacts(item.short_name, "unknown", "check", us_certifiable=False, us_lot_certified=False, grade="unknown")]
     found = []
     for name in tags.colours:
-        row = safety.colours[name]
+        row = safety.colours.get(name, _UNLISTED)
         grade = paper.grade or "cosmetic"
         found.append(ColourFacts(name, row.us, row.eu, row.us_certifiable, paper.us_lot is not None, grade))
     return found

@@ -6,10 +6,11 @@ from collections.abc import Sequence
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
-from rosy_kettle.core.records import Tables, Use
+from rosy_kettle.core.records import Product, Tables, Use
 from rosy_kettle.core.records.evaluation import LedgerEntry, Measure
 from rosy_kettle.core.safety.measures import MIDDLE_PH
 from rosy_kettle.core.safety.rules import STAGES, Facts, Finding, run_rules
+from rosy_kettle.core.safety.rules.use import INFANT_MONTHS
 from rosy_kettle.core.words.asked_keys import spoken
 
 __all__ = ["read_ledger"]
@@ -22,6 +23,8 @@ PH_MEASURES = frozenset({"bath.ph_stepin", "bath.ph_soak"})
 PH_ENTRIES = frozenset(name.upper() for name in PH_MEASURES)
 PROJECT = "project default, no safety claim"
 BENCH = "bench."
+DUST_RULE, DUST_ENTRY = "WORK-DUST-01", "BENCH.DUST_G"
+HARSH = "skin.harshness_mg_l"
 SENTENCES = {
     "skin.harshness_mg_l": "The surfactants of a dose pass the {line} line for this profile. A smaller dose, a milder "
     "surfactant, or an amphoteric beside the anionic brings it down.",
@@ -62,9 +65,11 @@ def read_ledger(mix: Mix, setting: Setting, facts: Facts, measures: Sequence[Mea
     batch = STAGES.index(stage) >= STAGES.index("batch")
     for measure in _ph_once(measures):
         if measure.id in SENTENCES and (batch or not measure.id.startswith(BENCH)):
-            entries += _of_measure(measure)
+            entries += _of_measure(measure, setting.formula.product)
     if any(entry.rule in PH_ENTRIES for entry in entries):  # the rule says the same of the same pH
         entries = [entry for entry in entries if entry.rule != BATH_PH_RULE]
+    if any(entry.rule == DUST_RULE for entry in entries):  # the figure would say the same of the same powders
+        entries = [entry for entry in entries if entry.rule != DUST_ENTRY]
     entries += _small_tub(setting) + _spots(mix)
     order = ("block", "warn", "note")
     return tuple(sorted(entries, key=lambda entry: order.index(entry.severity)))
@@ -89,7 +94,8 @@ def _of_rule(found: Finding, tables: Tables) -> LedgerEntry:
     )  # fmt: skip
 
 
-def _of_measure(measure: Measure) -> list[LedgerEntry]:
+def _of_measure(measure: Measure, product: Product) -> list[LedgerEntry]:
+    """Return the entry of a figure that passes a line; foam too harsh for the smallest is held back, not only warned of."""
     if measure.value is None:
         return []
     passed = "warn" if _outside(measure.value, measure.warn_outside) else None
@@ -99,7 +105,10 @@ def _of_measure(measure: Measure) -> list[LedgerEntry]:
     ends = measure.warn_outside if passed == "warn" else measure.note_outside
     low, high = ends or (None, None)
     limit = low if low is not None and measure.value < low else high
-    return [_own(measure.id.upper(), passed, measure.value, limit, measure.unit, SENTENCES[measure.id].format(line=passed))]
+    said = SENTENCES[measure.id].format(line=passed)
+    young = product.youngest_user_months is not None and product.youngest_user_months < INFANT_MONTHS
+    severity = "block" if young and measure.id == HARSH and passed == "warn" else passed
+    return [_own(measure.id.upper(), severity, measure.value, limit, measure.unit, said)]
 
 
 def _outside(value: float, ends: tuple[float | None, float | None] | None) -> bool:

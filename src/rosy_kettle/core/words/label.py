@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "CLAIMED", "DRAFT", "DRAFT_MM", "OWN_CAUTIONS", "directions_words"]
+__all__ = ["ADULTS_ONLY", "CAUTION_740_17", "CLAIMED", "DRAFT", "DRAFT_MM", "OWN_CAUTIONS", "TO_BE_CONFIRMED", "directions_words"]
 
 DRAFT, DRAFT_MM = "Draft, not for sale", 2.2
 """What crosses a label that lacks something or is held back, and the size of its letters [mm]."""
@@ -20,6 +20,7 @@ CLAIMED = {
     "safety": '"{word}" claims what only papers can show; leave it out, or ask your assessor for the words.',
 }
 """What is wrong with a claim on a label, by its class."""
+TO_BE_CONFIRMED = "The texts in {language} are from memory, to be confirmed by a native reader."
 ADULTS_ONLY = "For adult use only."
 OWN_CAUTIONS = {
     "eyes": "Keep out of eyes.",
@@ -29,6 +30,11 @@ OWN_CAUTIONS = {
     "stop": "Stop if skin is irritated.",
     "stain": "May stain.",
     "not_food": "Not food. Do not eat.",
+    "adults": ADULTS_ONLY,
+    "contains": "Contains {what}.",
+    "health": "Pregnant or under treatment? Ask first.",
+    "pets": "Keep away from pets.",
+    "pour": "Pour close to the water.",
 }
 """Short cautions in our own words; they do not replace the fixed text."""
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.records import Certificate, Formula, Tables
+from rosy_kettle.core.records import Certificate, Formula, Tables, certificate_from_data
 from rosy_kettle.core.records.evaluation import Evaluation
 from rosy_kettle.store.lots import LotRow
 from rosy_kettle.usecases.batches.run_batch import Bench, open_bench
@@ -95,7 +95,7 @@ def _by_drawn_lots(tables: Tables, lots: Sequence[tuple[LotRow, float]]) -> Tabl
     spoken = by_lots(tables, largest)
     papers: dict[str, Certificate] = dict(tables.certificates)
     for id_, found in by_ingredient.items():
-        mixed = _mixed([(_paper(lot, tables), mass_g) for lot, mass_g in found])
+        mixed = _mixed([(_paper(lot, tables), mass_g) for lot, mass_g in found], tables.safety.substances)
         if mixed is None:
             papers.pop(id_, None)
         else:
@@ -104,22 +104,29 @@ def _by_drawn_lots(tables: Tables, lots: Sequence[tuple[LotRow, float]]) -> Tabl
 
 
 def _paper(lot: LotRow, tables: Tables) -> Certificate | None:
-    return Certificate(**lot.certificate) if lot.certificate else tables.certificates.get(lot.ingredient_id)
+    return certificate_from_data(lot.certificate) if lot.certificate else tables.certificates.get(lot.ingredient_id)
 
 
-def _mixed(papers: Sequence[tuple[Certificate | None, float]]) -> Certificate | None:
+def _mixed(papers: Sequence[tuple[Certificate | None, float]], names: Mapping[str, str]) -> Certificate | None:
     """One certificate for a scent from several lots: allergens by mass, the strictest limit and flash point."""
     known = [(paper, mass_g) for paper, mass_g in papers if paper is not None]
     if not known or len(known) < len(papers):
         return None
     whole = sum(mass_g for _, mass_g in known)
     allergens: dict[str, float] = {}
+    asked: list[str] = []
     for paper, mass_g in known:
-        for name, pct in paper.allergens.items():
+        found, unknown = paper.shares(names)
+        asked += unknown
+        for name, pct in found.items():
             allergens[name] = allergens.get(name, 0.0) + pct * mass_g / whole
+    first = known[0][0]
+    if len(known) > 1 and len({paper.category for paper, _ in known}) > 1:
+        first = replace(first, category=None, limit_pct=None)  # two papers for two kinds of product: no limit is known
+        return replace(first, allergens=allergens, substances=(), asked=tuple(dict.fromkeys(asked)))
     return Certificate(
-        limit_pct=_strictest([paper.limit_pct for paper, _ in known]), category=known[0][0].category,
-        flash_c=_strictest([paper.flash_c for paper, _ in known]), allergens=allergens,
+        limit_pct=_strictest([paper.limit_pct for paper, _ in known]), category=first.category,
+        flash_c=_strictest([paper.flash_c for paper, _ in known]), allergens=allergens, asked=tuple(dict.fromkeys(asked)),
     )  # fmt: skip
 
 

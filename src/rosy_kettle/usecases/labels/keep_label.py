@@ -151,7 +151,7 @@ def _of(session: Session, source: LabelSource, typed: LabelFacts) -> _Of:
         batch = facts_of_batch(session, source.batch_id)
         row = batch.bench.row
         facts = said_facts(session, row.formula_id, batch, typed)
-        blocks = blocks_of_batch(batch, datetime.now(studio_zone(session)).date())
+        blocks = blocks_of_batch(batch, facts, datetime.now(studio_zone(session)).date())
         return _Of(batch.formula, batch.tables, facts, batch.known, row.formula_id, row.version, row.name, blocks)
     facts = said_facts(session, source.formula_id, None, typed)
     tables = studio_tables(session)

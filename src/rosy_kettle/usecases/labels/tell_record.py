@@ -71,10 +71,16 @@ def _certificates(record: ProductRecord) -> RecordPart:
 
 
 def _paper(paper: Certificate) -> list[str]:
-    allergens = ", ".join(f"{name} {pct:.3g}" for name, pct in sorted(paper.allergens.items()))
+    listed = dict(paper.allergens) | {each.name: each.pct for each in paper.substances}
+    allergens = ", ".join(f"{name} {pct:.3g}" for name, pct in sorted(listed.items()))
     limit = "not known" if paper.limit_pct is None else f"{paper.limit_pct:g}"
     flash = "not known" if paper.flash_c is None else f"{paper.flash_c:g}"
-    return [limit, paper.category or "not known", flash, allergens or "not known"]
+    return [limit, _category(paper), flash, allergens or "not known"]
+
+
+def _category(paper: Certificate) -> str:
+    said = [paper.category or "not known", f"amendment {paper.amendment}" if paper.amendment else "", paper.dated or ""]
+    return ", ".join(each for each in said if each)
 
 
 def _ledger(record: ProductRecord) -> RecordPart:

@@ -14,6 +14,7 @@ from rosy_kettle.core.errors import ConflictError, InputError
 from rosy_kettle.core.making.stock.lots import Lot, LotWord, draw_from_lots, in_drawing_order, words_of_lot
 from rosy_kettle.core.records import Formula
 from rosy_kettle.store.batches import BatchRow, counted_pieces, find_batch
+from rosy_kettle.store.lot_states import HELD, RELEASED, LotStateRow, add_lot_state
 from rosy_kettle.store.lots import (
     LotRow,
     MovementRow,
@@ -39,6 +40,7 @@ __all__ = [
     "count_ingredient",
     "count_lot",
     "enter_lot",
+    "hold_lot",
     "lots_to_use",
     "named_lot",
     "record_of_lot",
@@ -95,12 +97,34 @@ class LotTrace:
 
 def record_of_lot(row: LotRow) -> Lot:
     """Return a lot for the core."""
-    return Lot(row.id, row.ingredient_id, row.code, row.left_g, row.quantity_g, row.best_before, row.opened_on)
+    return Lot(
+        row.id, row.ingredient_id, row.code, row.left_g, row.quantity_g, row.best_before, row.opened_on, row.held
+    )  # fmt: skip
 
 
 def said_of(row: LotRow) -> list[LotWord]:
     """Return what is to be said of a lot today."""
     return words_of_lot(record_of_lot(row), _today())
+
+
+def hold_lot(session: Session, lot_id: int, state: str, reason: str, who: str, key: str | None = None) -> None:
+    """Hold a lot back, or release it; who and why stay beside it.
+
+    Raises
+    ------
+    InputError
+        If no reason is given, or there is no such state.
+    NotFoundError
+        If there is no such lot.
+    """
+    lot = find_lot(session, lot_id)
+    if state not in {HELD, RELEASED}:
+        raise InputError(f"A lot is {HELD} or {RELEASED}.", quantity="state")
+    if not reason.strip():
+        raise InputError("Why? A sentence is enough; it stays beside the lot.", quantity="reason")
+    row = LotStateRow(lot_id=lot_id, state=state, reason=reason.strip(), who=who.strip(), request_key=key)
+    lot.held = reason.strip() if add_lot_state(session, row).state == HELD else None
+    session.flush()
 
 
 def _today() -> date:
@@ -142,7 +166,7 @@ def certify_lot(session: Session, lot_id: int, certificate: Mapping[str, Any]) -
         If there is no such lot.
     """
     row = find_lot(session, lot_id)
-    row.certificate = dict(certificate) if any(value not in (None, {}) for value in certificate.values()) else None
+    row.certificate = dict(certificate) if any(value not in (None, {}, []) for value in certificate.values()) else None
 
 
 def _price(text: str | None) -> Decimal | None:

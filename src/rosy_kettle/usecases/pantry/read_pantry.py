@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import ConflictError, InputError, MissingDataError, NotFoundError
 from rosy_kettle.core.models.cost.formula_cost import price_per_kg
-from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Prices, Tables
+from rosy_kettle.core.records import Certificate, Ingredient, PriceBreak, Prices, Tables, certificate_to_data
 from rosy_kettle.files.product_file import CertificateFile
 from rosy_kettle.reader.names import plain
 from rosy_kettle.reference import load_synonyms, load_tables
@@ -166,9 +166,11 @@ def certificate_file(tables: Tables, ingredient_id: str) -> CertificateFile | No
     paper = tables.certificates.get(ingredient_id)
     if paper is None:
         return None
-    return CertificateFile(
-        limit_pct=paper.limit_pct, category=paper.category, flash_c=paper.flash_c, allergens=dict(paper.allergens)
-    )
+    told = certificate_to_data(paper)
+    try:
+        return CertificateFile.model_validate(told)
+    except ValueError:  # a category from before there was a list: it is asked anew
+        return CertificateFile.model_validate(told | {"category": None})
 
 
 def enter_certificate(session: Session, ingredient_id: str, paper: Certificate) -> None:

@@ -24,6 +24,7 @@ from rosy_kettle.usecases.formulas.save_formula import store_new_formula
 from rosy_kettle.usecases.learning.keep_observations import keep_observations
 from rosy_kettle.usecases.studio.season.seed_season import seed_season
 from rosy_kettle.usecases.studio.season.seed_tests import seed_season_tests
+from rosy_kettle.usecases.studio.season.seed_trade import seed_trade
 from rosy_kettle.usecases.studio.seed_batches import seed_batches
 from rosy_kettle.usecases.studio.seed_rack import seed_rack
 from rosy_kettle.usecases.studio.seed_store import seed_store
@@ -57,9 +58,10 @@ def seed_demo(studio: Studio) -> bool:
         tables = studio_tables(session)
         for formula in reversed(data["formulas"]):
             store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
+        seed_season(session, datetime.now(UTC))
+        seed_trade(session)
         seed_store(session, datetime.now(UTC))
         session.flush()
-        seed_season(session, datetime.now(UTC))
         seed_batches(session)
         seed_rack(session, tables)
         seed_season_tests(session, datetime.now(UTC))

@@ -10,7 +10,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.learning.apply import with_factors
-from rosy_kettle.core.records import Certificate, Ingredient, OwnTool, Tables, Tool
+from rosy_kettle.core.records import Certificate, Ingredient, OwnTool, Tables, Tool, certificate_from_data
 from rosy_kettle.reference import Synonym, load_tables
 from rosy_kettle.store import Studio
 from rosy_kettle.store.certificates import list_certificates
@@ -81,8 +81,8 @@ def by_lots(tables: Tables, lots: Mapping[str, LotRow]) -> Tables:
 def _paper(lot: LotRow) -> Certificate | None:
     """Return the certificate of a lot; None where it has none, or one of another version."""
     try:
-        return Certificate(**lot.certificate) if lot.certificate else None
-    except TypeError:
+        return certificate_from_data(lot.certificate) if lot.certificate else None
+    except (AttributeError, KeyError, TypeError):
         return None
 
 

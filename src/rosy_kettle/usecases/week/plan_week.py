@@ -9,39 +9,25 @@ from datetime import UTC, datetime, timedelta, tzinfo
 
 from sqlalchemy.orm import Session
 
-from rosy_kettle.core.errors import InputError, WorkbenchError
+from rosy_kettle.core.errors import WorkbenchError
 from rosy_kettle.core.making.plan import Wish
 from rosy_kettle.core.making.week.clock_hours import ClockHour, clock_hours, midnight
 from rosy_kettle.core.making.week.jobs import Job, Workshop
 from rosy_kettle.core.making.week.solve import WeekPlan, better_week, first_week
 from rosy_kettle.core.records import Tables
 from rosy_kettle.store.moulds import list_moulds
-from rosy_kettle.store.orders import OrderRow, add_order, find_order, list_orders
+from rosy_kettle.store.orders import OrderRow, list_orders
 from rosy_kettle.store.rack import list_places, trays_taken
 from rosy_kettle.usecases.batches.plan_batch import Outline, PlanAsk, outline_batch
 from rosy_kettle.usecases.studio.studio_settings import OpenHours, StudioSettings, studio_settings
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["OrderTake", "PlannedOrder", "Week", "WeekAsk", "change_order", "plan_week", "take_order"]
+__all__ = ["PlannedOrder", "Week", "WeekAsk", "plan_week"]
 
 PIECES_A_TRAY = 24  # common practice with pieces of 60 g on a half sheet, no published source
 TRAYS_UNKNOWN = 1_000
 MOST_ORDERS = 60
 FREED_AFTER_H = 48  # when trays that are taken today are free again, if nobody says otherwise [h]; project default
-STATES = ("open", "made", "cancelled")
-
-
-@dataclass(frozen=True, slots=True)
-class OrderTake:
-    """An order as it is taken."""
-
-    who: str
-    formula_id: int
-    pieces: int
-    tool: str | None = None
-    due_at: datetime | None = None
-    note: str = ""
-    key: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,52 +88,6 @@ class Week:
     def days(self) -> int:
         """Return how many days are planned."""
         return len(self.days_begin_at) - 1
-
-
-def take_order(session: Session, take: OrderTake, now: datetime) -> OrderRow:
-    """Take an order.
-
-    Raises
-    ------
-    InputError
-        If it is for nobody, of nothing, due in the past, or larger than any bowl.
-    """
-    if not take.who.strip():
-        raise InputError("Who is it for? A name, or the market.", quantity="who")
-    if take.due_at is not None and take.due_at <= now:
-        raise InputError("That day is past; give one to come.", quantity="due_at")
-    outline_batch(
-        session, take.formula_id, PlanAsk([Wish(take.pieces, take.tool)]), studio_tables(session)
-    )  # refuses in its own words
-    return add_order(session, OrderRow(
-        who=take.who.strip(), formula_id=take.formula_id, pieces=take.pieces, tool=take.tool, due_at=take.due_at, note=take.note,
-        request_key=take.key,
-    ))  # fmt: skip
-
-
-def change_order(
-    session: Session, order_id: int, now: datetime, *, state: str | None, starts_at: datetime | None, free: bool
-) -> OrderRow:
-    """Say what became of an order, drag it to a moment, or let the week find a place for it again.
-
-    Raises
-    ------
-    InputError
-        If there is no such state, or it would begin before this hour.
-    """
-    row = find_order(session, order_id)
-    if state is not None:
-        if state not in STATES:
-            raise InputError(f"An order is {', '.join(STATES)}.", quantity="state")
-        row.state = state
-    if starts_at is not None:
-        if starts_at < now - timedelta(hours=1):
-            raise InputError("That hour is past; drag it to one to come.", quantity="starts_at")
-        row.starts_at = starts_at
-    if free:
-        row.starts_at = None
-    session.flush()
-    return row
 
 
 def plan_week(session: Session, ask: WeekAsk) -> Week:

@@ -13,6 +13,7 @@ import {
 import { figure, fixed, sayMass } from "../../lib/numbers";
 import { useSettled } from "../../lib/useSettled";
 import { Button, HeadRow, LongList, Strip, useNotice } from "../../ui";
+import { Reopened } from "../sales";
 
 /** What is not as it should be in the studio itself; nothing where all is well. */
 function Warnings() {
@@ -77,6 +78,7 @@ export function FormulasPage() {
             </Link>
           </p>
           <Warnings />
+          <Reopened />
         </div>
         <div className="flex shrink-0 items-end gap-6 whitespace-nowrap">
           <input

@@ -2,8 +2,20 @@ import type { Certificate } from "../../api";
 import { readDecimal } from "../../lib/decimals";
 import { unitShown } from "../../lib/units";
 import { KeptNumber } from "../../ui";
+import { SubstanceSheet } from "./SubstanceSheet";
 
-const EMPTY: Certificate = { limit_pct: null, category: null, flash_c: null, allergens: {} };
+const EMPTY: Certificate = {
+  limit_pct: null,
+  category: null,
+  amendment: null,
+  dated: null,
+  issuer: null,
+  file: null,
+  flash_c: null,
+  vanillin_pct: null,
+  substances: [],
+  allergens: {},
+};
 
 interface Props {
   /** What the scent is called, for the labels. */
@@ -47,6 +59,25 @@ export function CertificateFields({ name, paper, onChange }: Props) {
           }}
         />
       </label>
+      <Written
+        label="amendment"
+        name={`Amendment of ${name}`}
+        value={now.amendment}
+        onKeep={(amendment) => set({ amendment })}
+      />
+      <Written
+        label="dated"
+        name={`Day of the certificate of ${name}`}
+        value={now.dated}
+        onKeep={(dated) => set({ dated })}
+      />
+      <Written
+        label="from"
+        name={`Issuer of the certificate of ${name}`}
+        value={now.issuer}
+        onKeep={(issuer) => set({ issuer })}
+      />
+      <SubstanceSheet name={name} kept={now.substances} onKeep={(substances) => set({ substances })} />
       <label className="w-full text-soft">
         allergens, % of the scent{" "}
         <input
@@ -63,6 +94,34 @@ export function CertificateFields({ name, paper, onChange }: Props) {
         />
       </label>
     </div>
+  );
+}
+
+function Written({
+  label,
+  name,
+  value,
+  onKeep,
+}: {
+  label: string;
+  name: string;
+  value: string | null;
+  onKeep: (value: string | null) => void;
+}) {
+  return (
+    <label className="text-soft">
+      {label}{" "}
+      <input
+        aria-label={name}
+        className="written w-24 text-ink"
+        maxLength={120}
+        defaultValue={value ?? ""}
+        onBlur={(event) => {
+          const typed = event.target.value.trim() || null;
+          if (typed !== value) onKeep(typed);
+        }}
+      />
+    </label>
   );
 }
 

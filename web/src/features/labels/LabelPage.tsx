@@ -18,6 +18,7 @@ import { inUnits } from "../../lib/units";
 import { NumberInput } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
 import { DrawnLots } from "../batches/DrawnLots";
+import { Clearances } from "../sales";
 import { FactsForm, factsOf, NOTHING_TYPED, type TypedFacts } from "./FactsForm";
 import { LabelView } from "./LabelView";
 import { PrintForm } from "./PrintForm";
@@ -164,6 +165,7 @@ function Labels({ of, name, back, word }: Props) {
           </div>
           <PrintForm of={of} typed={typed} drawing={drawing} />
           <Known drawing={drawing} />
+          {batch_id !== undefined && <Clearances batch={batch_id} />}
           {batch_id !== undefined && <DrawnLots batch={batch_id} />}
           <Differences drawing={drawing} />
           <Kept of={of} />

@@ -6,6 +6,7 @@ import {
   messageOf,
   useCertifyLot,
   useCountLot,
+  useHoldLot,
   useLotTrace,
   useNameLot,
   useWithdrawLot,
@@ -106,6 +107,7 @@ function Sheet({ trace }: { trace: LotTrace }) {
           </ul>
           <Count trace={trace} />
           <Paper trace={trace} />
+          <Held trace={trace} />
         </section>
       </div>
       <table className="mt-8 w-full text-body">
@@ -142,6 +144,60 @@ function Paper({ trace }: { trace: LotTrace }) {
           certify.mutateAsync(paper).catch((error: unknown) => say(messageOf(error), { asks: true }))
         }
       />
+    </section>
+  );
+}
+
+/** Held back or released, with who and why; nothing of it is rubbed out. */
+function Held({ trace }: { trace: LotTrace }) {
+  const [reason, setReason] = useState("");
+  const [who, setWho] = useState("");
+  const hold = useHoldLot(trace.lot.id);
+  const say = useNotice();
+  const state = trace.lot.held ? ("released" as const) : ("held" as const);
+  return (
+    <section aria-label="Held or released" className="pt-6">
+      <h2 className="text-row italic text-soft">{trace.lot.held ? "Held back" : "Hold it back"}</h2>
+      <ul className="text-label text-soft">
+        {trace.states.map((each) => (
+          <li key={each.at}>
+            {each.state} {each.at.slice(0, 16).replace("T", " ")}
+            {each.who && ` by ${each.who}`}: {each.reason}
+          </li>
+        ))}
+      </ul>
+      <form
+        className="no-print flex flex-wrap items-end gap-5 text-row"
+        onSubmit={(event) => {
+          event.preventDefault();
+          hold
+            .mutateAsync({ state, reason, who })
+            .then(() => setReason(""))
+            .catch((error: unknown) => say(messageOf(error), { asks: true }));
+        }}
+      >
+        <Field
+          className="w-72"
+          label={trace.lot.held ? "Why it may be used" : "Why it may not be used"}
+          value={reason}
+          maxLength={500}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <Field
+          className="w-40"
+          label="Who says so"
+          value={who}
+          maxLength={200}
+          onChange={(event) => setWho(event.target.value)}
+        />
+        <Button type="submit">{trace.lot.held ? "Release it" : "Hold it back"}</Button>
+        <Link
+          className="underline underline-offset-4"
+          to={`/found?code=${encodeURIComponent(trace.lot.code)}`}
+        >
+          Where it went, as a recall
+        </Link>
+      </form>
     </section>
   );
 }

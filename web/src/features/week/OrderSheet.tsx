@@ -3,6 +3,7 @@ import { useTakeOrder } from "../../api";
 import { askingKey } from "../../lib/askingKey";
 import { readDecimal } from "../../lib/decimals";
 import { Field, FormulaChoice, NumberInput, Sheet } from "../../ui";
+import { type Purpose, PurposeChoice } from "./PurposeChoice";
 
 /** An order: for whom, what, how many, by when. */
 export function OrderSheet({ onClose }: { onClose: () => void }) {
@@ -11,6 +12,7 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
   const [pieces, setPieces] = useState("12");
   const [due, setDue] = useState("");
   const [note, setNote] = useState("");
+  const [purpose, setPurpose] = useState<Purpose>("sale");
   const [key] = useState(askingKey);
   const take = useTakeOrder();
   const onTake = async () => {
@@ -23,6 +25,7 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
       pieces: Math.round(count),
       due_at: due ? new Date(due).toISOString() : null,
       note,
+      for: purpose,
       key,
     });
     onClose();
@@ -63,9 +66,10 @@ export function OrderSheet({ onClose }: { onClose: () => void }) {
           />
         </label>
       </p>
+      <PurposeChoice value={purpose} onChoose={setPurpose} />
       <Field
         className="w-96"
-        label="Note"
+        label="Note, and how they are reached"
         value={note}
         maxLength={500}
         onChange={(event) => setNote(event.target.value)}

@@ -5,6 +5,7 @@ import { fixed, sayMass } from "../../lib/numbers";
 import { byClockOf } from "../../lib/zone";
 import { Button, DrawingTools, PageHead, useNotice } from "../../ui";
 import { HeadRow } from "../../ui/HeadRow";
+import { MadeSheet } from "./MadeSheet";
 import { OrderSheet } from "./OrderSheet";
 import { ShoppingList } from "./ShoppingList";
 import { WeekDrawing } from "./WeekDrawing";
@@ -106,6 +107,7 @@ function Drawn({ week }: { week: Week }) {
       say(messageOf(error), { asks: true });
     }
   };
+  const [making, setMaking] = useState<PlannedOrder>();
   const onDrag = (order: PlannedOrder, starts_at: string) =>
     void put(order, { starts_at, free: false }, `${order.name} stays there; the rest follows.`);
   return (
@@ -164,7 +166,7 @@ function Drawn({ week }: { week: Week }) {
                 )}
                 <Button
                   aria-label={`Made: ${each.name} for ${each.order.who}`}
-                  onClick={() => void put(each, { state: "made", free: false }, "Made.")}
+                  onClick={() => setMaking(each)}
                 >
                   Made
                 </Button>
@@ -179,6 +181,7 @@ function Drawn({ week }: { week: Week }) {
           ))}
         </tbody>
       </table>
+      {making && <MadeSheet order={making} onClose={() => setMaking(undefined)} />}
     </>
   );
 }

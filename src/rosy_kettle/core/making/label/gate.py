@@ -26,7 +26,7 @@ class Block:
     text: str
 
 
-def blocks_of_label(formula: Formula, tables: Tables, texts: LabelTexts) -> tuple[Block, ...]:
+def blocks_of_label(formula: Formula, tables: Tables, texts: LabelTexts, *, for_sale: bool = False) -> tuple[Block, ...]:
     """Return what the rules hold against a final label of one market.
 
     Parameters
@@ -37,18 +37,21 @@ def blocks_of_label(formula: Formula, tables: Tables, texts: LabelTexts) -> tupl
         Reference tables, with the certificates of scents
     texts : LabelTexts
         The label as it is drawn
+    for_sale : bool
+        Whether the papers that sale asks for count too
 
     Returns
     -------
     tuple
         Blocks of the formula, and of the label where ``missing`` does not say the same; nothing here says a product is safe
     """
-    told = evaluate(_labelled(formula, texts), tables, "label")
+    told = evaluate(_labelled(formula, texts), tables, "sale" if for_sale else "label")
+    gating = GATING_STAGES | {"sale"} if for_sale else GATING_STAGES
     lacking = {each.rule for each in texts.missing}
     return tuple(
         Block(entry.rule, _text(entry))
         for entry in told.skin.ledger
-        if entry.severity == BLOCK and entry.stage in GATING_STAGES and not (entry.stage == "label" and entry.rule in lacking)
+        if entry.severity == BLOCK and entry.stage in gating and not (entry.stage == "label" and entry.rule in lacking)
     )
 
 

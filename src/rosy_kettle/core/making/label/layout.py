@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from rosy_kettle.core.errors import InputError
 from rosy_kettle.core.making.label.letters import LetterWidths, broken, size_of
@@ -17,6 +17,7 @@ RUN_ON = frozenset({"allergens", "contact", "batch", "durability"})
 BEFORE_RUN_ON = RUN_ON | {"ingredients", "maker"}
 """Short texts that may stand behind the one before them, and those they may stand behind."""
 RUN_ON_GAP, ALIKE_MM = 0.8, 1e-9  # space between them in sizes of type [-]; sizes that are one [mm]
+AT_THE_FOOT = "net_quantity"
 STEP = 1.02  # from one size that is tried to the next [-]
 
 
@@ -86,7 +87,15 @@ def lay_out(texts: Sequence[LabelText], width_mm: float, height_mm: float, width
             lines.append(PlacedLine(text.element, part, MARGIN_MM, at - 0.25 * size, size, text.bold))
         at += GAP_MM
     used = at + MARGIN_MM
-    return LabelLayout(width_mm, height_mm, tuple(lines), used, not wide and used <= height_mm)
+    fits = not wide and used <= height_mm
+    return LabelLayout(width_mm, height_mm, tuple(_sunk(lines, height_mm - used) if fits else lines), used, fits)
+
+
+def _sunk(lines: Sequence[PlacedLine], room_mm: float) -> list[PlacedLine]:
+    """Return the lines with a net quantity that stands last set down to the lower edge, where the US wants it."""
+    if not lines or lines[-1].element != AT_THE_FOOT:
+        return list(lines)
+    return [replace(each, baseline_mm=each.baseline_mm + room_mm) if each.element == AT_THE_FOOT else each for each in lines]
 
 
 def _beside(

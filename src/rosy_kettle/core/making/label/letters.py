@@ -15,6 +15,10 @@ UNITS = 1000.0  # the type's own units of its size [-]
 X_HEIGHT, CAP_HEIGHT = 0.415, 0.658  # of the type's size, read from its font file [-]
 NAME_TO_IDENTITY = 1.4
 """How much higher the product's name stands than what it is; the law gives the identity a height, the name none."""
+INFORMATION = (
+    "ingredients", "allergens", "second_text", "maker", "responsible_person", "origin", "contact", "batch", "durability",
+)  # fmt: skip
+"""Elements set in the small letters of a market."""
 NOT_IN_FONT = 0.6
 """Width of a letter the font has not, in shares of the size."""
 
@@ -54,7 +58,10 @@ def heights_of(market: str, net_g: float | None, panel_mm2: float, p: LabelParam
     us = market == "US"
     small = p.us_small_text_mm if panel_mm2 < p.us_small_area_mm2 else p.us_text_mm
     text = small if us else p.eu_text_mm
-    heights = dict.fromkeys(("ingredients", "allergens", "second_text", "maker", "contact", "batch", "durability"), text)
+    heights = dict.fromkeys(
+        ("ingredients", "allergens", "second_text", "maker", "responsible_person", "origin", "contact", "batch", "durability"),
+        text,
+    )
     heights |= dict.fromkeys(("caution", "directions"), p.us_text_mm if us else p.eu_text_mm)
     net = _us_net(panel_mm2 / SQUARE_INCH_MM2, p) if us else _eu_net(net_g or 0.0, p)
     identity = max(p.identity_mm, net if us else 0.0)

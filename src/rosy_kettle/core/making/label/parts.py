@@ -11,7 +11,8 @@ __all__ = ["parts_on"]
 
 PARTS: dict[str, tuple[str, ...]] = {
     "identity": ("identity", "function"), "net_quantity": ("net_metric", "net_inch_pound"), "directions": ("directions",),
-    "caution": ("precautions",), "ingredients": ("ingredients",), "maker": ("name_place", "rp"), "contact": ("ae_contact",),
+    "caution": ("precautions",), "ingredients": ("ingredients",), "maker": ("name_place", "rp"),
+    "responsible_person": ("rp",), "origin": ("origin",), "contact": ("ae_contact",),
     "batch": ("batch",), "durability": ("best_before", "pao"),
 }  # fmt: skip
 FIXED_CAUTION = "caution_740_17"

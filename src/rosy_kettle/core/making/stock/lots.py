@@ -27,6 +27,8 @@ class Lot:
     quantity_g: float
     best_before: date | None = None
     opened_on: date | None = None
+    held: str | None = None
+    """Why it is held back; None where it is not."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,12 +54,12 @@ class LotWord:
     """Something to be said of a lot before it is used."""
 
     code: str
-    """expired, expires_soon, nearly_out, below_nothing or open_long."""
+    """held, expired, expires_soon, nearly_out, below_nothing or open_long."""
     text: str
 
 
 def in_drawing_order(lots: Sequence[Lot], today: date) -> list[Lot]:
-    """Return lots as they are to be used: first expiring first, those that have expired last.
+    """Return lots as they are to be used: first expiring first, those that have expired or are held last.
 
     Parameters
     ----------
@@ -71,7 +73,7 @@ def in_drawing_order(lots: Sequence[Lot], today: date) -> list[Lot]:
     list of Lot
         Those without a date after those with one; older purchases before newer ones
     """
-    return sorted(lots, key=lambda lot: (_expired(lot, today), lot.best_before or NEVER, lot.id))
+    return sorted(lots, key=lambda lot: (lot.held is not None, _expired(lot, today), lot.best_before or NEVER, lot.id))
 
 
 def draw_from_lots(lots: Sequence[Lot], mass_g: float, today: date, chosen: int | None = None) -> list[Draw]:
@@ -172,6 +174,8 @@ def words_of_lot(lot: Lot, today: date) -> list[LotWord]:
         Nothing where nothing stands against it
     """
     found = []
+    if lot.held is not None:
+        found.append(LotWord("held", f"{lot.code} is held ({lot.held}); leave it until it is released."))
     if _expired(lot, today):
         found.append(LotWord("expired", f"{lot.code} was best before {lot.best_before}; look at it, smell it, or leave it."))
     elif lot.best_before is not None and (lot.best_before - today).days <= NEARLY_EXPIRED_DAYS:

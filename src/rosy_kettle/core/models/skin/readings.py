@@ -6,6 +6,7 @@ from rosy_kettle.core.errors import MissingDataError
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting, missing_of
 from rosy_kettle.core.models.skin import harshness, scent_share
+from rosy_kettle.core.models.skin.finished import dried_share
 from rosy_kettle.core.records.evaluation import Missing, Skin
 from rosy_kettle.core.records.reading import Reading, Watched
 
@@ -48,7 +49,7 @@ def read_skin(mix: Mix, setting: Setting, missing: list[Missing], *, active_know
         Harshness [mg/L] and scent share [-]
     """
     hard = harshness(mix, setting.assumed.dose_g, setting.assumed.tub_l) if active_known else None
-    dried = 1 - mix.parameters.skin.water_evaporates * mix.water_share - mix.alcohol_share
+    dried = dried_share(mix, setting)
     try:
         return Skin(hard, scent_share(mix, setting.certificates, dried))
     except MissingDataError as error:

@@ -27,7 +27,9 @@ class NamedPart:
     """Whether the split of a supplied mixture was guessed."""
 
 
-def composition(items: Iterable[tuple[Ingredient, float]], colours: Mapping[str, ColourListing]) -> list[NamedPart]:
+def composition(
+    items: Iterable[tuple[Ingredient, float]], colours: Mapping[str, ColourListing], *, stays_wet: bool = False
+) -> list[NamedPart]:
     """Return the named parts of a formula.
 
     Parameters
@@ -36,6 +38,8 @@ def composition(items: Iterable[tuple[Ingredient, float]], colours: Mapping[str,
         Ingredients with their masses [g]
     colours : Mapping
         Listed colours by name
+    stays_wet : bool
+        Whether it is kept as a dough, so that its water stays in it
 
     Returns
     -------
@@ -53,7 +57,7 @@ def composition(items: Iterable[tuple[Ingredient, float]], colours: Mapping[str,
         if mass_g <= 0:
             continue
         for name, share, estimated in _shares(item):
-            leaves = _leaving(item, name, share) * mass_g
+            leaves = 0.0 if stays_wet and _is_water(item, name) else _leaving(item, name, share) * mass_g
             parts.append(NamedPart(name, item.id, share * mass_g, leaves, _is_colour(item, name, colours), estimated))
     return parts
 
@@ -78,10 +82,14 @@ def _shares(item: Ingredient) -> list[tuple[str, float, bool]]:
     return [(name, known.get(name, even), name not in known and len(rest) > 1) for name in names]
 
 
+def _is_water(item: Ingredient, name: str) -> bool:
+    return name == WATER or (item.water_fraction or 0.0) > MOSTLY_WATER
+
+
 def _leaving(item: Ingredient, name: str, share: float) -> float:
     """Share of the ingredient that dries off under this name."""
     if item.role == "binder":
-        return share * (EVAPORATES if name == WATER or (item.water_fraction or 0.0) > MOSTLY_WATER else 1.0)
+        return share * (EVAPORATES if _is_water(item, name) else 1.0)
     return share * EVAPORATES if name == WATER and item.form in {"liquid", "paste"} else 0.0
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
+from rosy_kettle.core.models.skin.finished import stays_wet
 from rosy_kettle.core.records.evaluation import Label
 from rosy_kettle.core.safety.label import NamedPart, composition, declare
 from rosy_kettle.core.safety.scents import AllergenShares, threshold_pct
@@ -28,7 +29,7 @@ def parts_of(mix: Mix, setting: Setting) -> list[NamedPart]:
     list
         Parts with their masses [g]
     """
-    return composition(mix.items(), setting.tables.safety.colours)
+    return composition(mix.items(), setting.tables.safety.colours, stays_wet=stays_wet(setting))
 
 
 def read_label(setting: Setting, parts: list[NamedPart], found: AllergenShares) -> Label:

@@ -26,6 +26,8 @@ class Fragrance:
     limit_pct: float | None
     ifra_category: str | None = None
     flash_c: float | None = None
+    other_category: str | None = None
+    """Category its certificate is for, where that is not this product's: its limit does not count."""
     usual_pct: float | None = None
     """The usual most of it in rinsed-off products, by the reference table [%]."""
 
@@ -73,6 +75,8 @@ class Facts:
     allergens_ext_pct: Mapping[str, float] = field(default_factory=_nothing)
     allergens_unknown: tuple[str, ...] = ()
     """Scents whose composition is not known."""
+    substances_asked: tuple[str, ...] = ()
+    """Names on a scent's paper that nobody knows."""
     declared_allergens: frozenset[str] = frozenset()
     inci_pct: Mapping[str, float] = field(default_factory=_nothing)
     tags: frozenset[str] = frozenset()
@@ -92,6 +96,8 @@ class Facts:
     """Whether nothing is melted on the way."""
     wants_no_water: bool = False
     """Whether the method takes no water but what a liquid surfactant brings."""
+    pct_by_tag: Mapping[str, float] = field(default_factory=_nothing)
+    """Share of what the rules call by a tag, where a rule has a line for it [%]."""
 
     @property
     def foams(self) -> bool:

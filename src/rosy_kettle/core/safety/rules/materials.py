@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from rosy_kettle.core.records.product import BATH_CATEGORY
 from rosy_kettle.core.safety.rules.facts import ColourFacts, Facts
 from rosy_kettle.core.safety.rules.fired import Fired, Predicate, when
 
@@ -12,7 +13,7 @@ __all__ = ["MATERIAL_RULES", "THRESHOLD_PCT"]
 THRESHOLD_PCT = {"rinse_off": 0.01, "leave_on": 0.001}  # Reg (EC) 1223/2009 Annex III entries 45, 67, 69-92
 NEW_LIST_FROM, NEW_LIST_FOR_ALL = "2026-07-31", "2028-07-31"  # Reg (EU) 2023/1545
 SUM_SLACK = 1e-9  # for sums of floats
-BATH_CATEGORY = "9"
+CYCLIC_SILICONE_PCT = 0.1  # Reg (EU) 2018/35, Reg (EU) 2024/1328; from memory
 
 
 def _named(colours: list[ColourFacts]) -> Fired | None:
@@ -87,22 +88,52 @@ def _banned(facts: Facts) -> Fired | None:
 
 
 def _limited(facts: Facts) -> Fired | None:
+    """Fire for a substance whose sum over all lines, under all its names, passes its limit."""
     leave_on = facts.allergen_mode == "leave_on"
+    sums: dict[str, float] = {}
     for name, pct in facts.inci_pct.items():
         row = facts.restricted.get(name.casefold())
-        most = None if row is None else row.leave_on_max_pct if leave_on else row.rinse_off_max_pct
-        if most is not None and pct > most:
+        if row is not None:
+            sums[row.name] = sums.get(row.name, 0.0) + pct
+    for name, pct in sums.items():
+        row = facts.restricted[name.casefold()]
+        most = row.leave_on_max_pct if leave_on else row.rinse_off_max_pct
+        if most is not None and pct > most + SUM_SLACK:
             return Fired(pct, most, "%", (name,))
     over = [item for item in facts.preservatives if item.pct > item.eu_max]
     return Fired(over[0].pct, over[0].eu_max, "%", tuple(item.name for item in over)) if over else None
 
 
+def _cyclic_silicones(facts: Facts) -> Fired | None:
+    """D4 at any share; D5 and D6 above their line in what is washed off."""
+    pct = facts.pct_by_tag.get("siloxane_d5_d6", 0.0)
+    if "siloxane_d4" in facts.tags:
+        return Fired(facts.pct_by_tag.get("siloxane_d4"), 0.0, "%")
+    return when(pct > CYCLIC_SILICONE_PCT, value=pct, limit=CYCLIC_SILICONE_PCT, unit="%")
+
+
+def _of_another_category(facts: Facts) -> Fired | None:
+    wrong = [scent for scent in facts.fragrance if scent.other_category is not None]
+    return when(bool(wrong), about=tuple(f"{s.id}: category {s.other_category}" for s in wrong))
+
+
+def _not_taken_apart(facts: Facts) -> Fired | None:
+    """Fire for scents nobody has taken apart, and for names on a paper that nobody knows."""
+    unknown = tuple(f"allergens of {name}" for name in facts.allergens_unknown)
+    unknown += tuple(f'what "{name}" is' for name in facts.substances_asked)
+    return when(bool(unknown), about=(*facts.allergens_unknown, *facts.substances_asked), unknown=unknown)
+
+
 def _over_the_usual(facts: Facts) -> Fired | None:
-    """Fire for a scent above its usual most, while no certificate says how much it may be."""
-    over = [s for s in facts.fragrance if s.limit_pct is None and s.usual_pct is not None and s.pct > s.usual_pct + SUM_SLACK]
-    if not over:
+    """Fire for scents without a certificate that together pass their usual most: each may take its share of it."""
+    without = [scent for scent in facts.fragrance if scent.limit_pct is None and scent.usual_pct]
+    shared = sum(scent.pct / scent.usual_pct for scent in without if scent.usual_pct)
+    if shared <= 1 + SUM_SLACK:
         return None
-    return Fired(over[0].pct, over[0].usual_pct, "%", tuple(s.id for s in over), tuple(f"category limit of {s.id}" for s in over))
+    about, unknown = tuple(s.id for s in without), tuple(f"category limit of {s.id}" for s in without)
+    if len(without) == 1:
+        return Fired(without[0].pct, without[0].usual_pct, "%", about, unknown)
+    return Fired(shared, 1.0, "of the usual most", about, unknown)
 
 
 def _meets(*natures: str) -> Predicate:
@@ -130,6 +161,14 @@ MATERIAL_RULES: dict[str, Predicate] = {
     "IFRA-04": lambda f: when(f.product.leave_on_use and any(s.ifra_category == BATH_CATEGORY for s in f.fragrance)),
     "IFRA-05": _on_finished_mass,
     "IFRA-06": _over_the_usual,
+    "IFRA-07": _of_another_category,
+    "US-BAN-01": lambda f: when("us_prohibited" in f.tags),
+    "EU-ALL-03": _not_taken_apart,
+    "EU-NANO-01": lambda f: when("nanomaterial" in f.tags),
+    "NITRO-01": lambda f: when("nitrosamine_former" in f.tags and "nitrosamine_statement" not in f.product.records),
+    "NITRO-02": _meets("nitrosamine_former", "nitrosating"),
+    "TALC-01": lambda f: when("talc" in f.tags and "asbestos_free_statement" not in f.product.records),
+    "EU-SILOX-01": _cyclic_silicones,
     "MAT-ACID-01": _meets("strong-acid"),
     "MAT-SODA-01": _meets("ready-mixed-base"),
     "MAT-COL-01": _meets("sulfide-pigment", "acid"),

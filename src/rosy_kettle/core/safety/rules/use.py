@@ -13,6 +13,7 @@ INFANT_MONTHS, CHILD_MONTHS = 36, 120  # project defaults
 STRONG_OILS = frozenset({"menthol_oil", "cineole_oil", "camphor_oil", "methyl_salicylate_oil"})
 SENSITISERS = frozenset({"capb", "alkyl_glucoside", "olefin_sulfonate"})
 FOOD_ALLERGENS = frozenset({"tree_nut", "peanut_oil", "milk", "wheat", "soy", "sesame", "egg", "oat"})
+ANIMAL_ALLERGENS = frozenset({"bee", "lanolin"})
 FRESH = frozenset({"fresh_food", "liquid_milk", "honey_raw", "fresh_botanical"})
 OIL_G_PER_BATH = 1.0  # essential oil, project default
 SLIPPERY_PCT, SALTY_PCT, WET_PCT, UNSATURATED_PCT = 5.0, 20.0, 5.0, 2.0  # project defaults
@@ -157,5 +158,9 @@ USE_RULES: dict[str, Predicate] = {
     "MICRO-03": lambda f: when(bool(f.tags & FRESH), about=tuple(sorted(f.tags & FRESH))),
     "MICRO-04": _wetted_again,
     "SHELF-01": _shelf_life,
+    "SKIN-BEE-01": lambda f: when(bool(f.tags & ANIMAL_ALLERGENS), about=tuple(sorted(f.tags & ANIMAL_ALLERGENS))),
+    "SKIN-EPI-01": lambda f: when("convulsant_oil" in f.tags),
+    "SKIN-ASTHMA-01": lambda f: when(f.kind == "dust" and bool(f.fragrance)),
+    "PET-01": lambda f: when("pet_poison" in f.tags),
 }
 """Predicates by rule id."""

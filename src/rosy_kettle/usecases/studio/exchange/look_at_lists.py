@@ -22,7 +22,7 @@ from rosy_kettle.usecases.clinic.practise import bowl_of, told_by_reference
 from rosy_kettle.usecases.learning.observe import observe
 from rosy_kettle.usecases.learning.run_trials import look_at_design
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
-from rosy_kettle.usecases.week.plan_week import STATES
+from rosy_kettle.usecases.week.take_orders import PURPOSES, STATES
 
 __all__ = ["look_at_lists"]
 
@@ -43,8 +43,8 @@ def look_at_lists(session: Session, where: str) -> None:
 
 
 def _orders(session: Session) -> None:
-    for state in session.scalars(select(OrderRow.state)):
-        if state not in STATES:
+    for state, purpose in session.execute(select(OrderRow.state, OrderRow.for_)):
+        if state not in STATES or purpose not in PURPOSES:
             raise ValueError(state)
 
 

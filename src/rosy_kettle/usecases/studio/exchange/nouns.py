@@ -10,11 +10,14 @@ from sqlalchemy import Table
 
 from rosy_kettle.store.base import Base
 from rosy_kettle.store.batches import BatchEventRow, BatchRow
+from rosy_kettle.store.clearances import ClearanceRow
+from rosy_kettle.store.complaints import ComplaintRow
 from rosy_kettle.store.labels import LabelRow
 from rosy_kettle.store.learnt_factors import LearntFactorRow
+from rosy_kettle.store.lot_states import LotStateRow
 from rosy_kettle.store.measurements import MeasurementRow
 from rosy_kettle.store.moulds import MouldRow
-from rosy_kettle.store.orders import OrderRow
+from rosy_kettle.store.orders import OrderBatchRow, OrderRow
 from rosy_kettle.store.practice_runs import PracticeRunRow
 from rosy_kettle.store.profiles import ProfileRow
 from rosy_kettle.store.rack import AirRow, PlaceRow, TrayEventRow, TrayRow
@@ -59,7 +62,11 @@ TOLD = (
 
 LISTS: Mapping[str, tuple[tuple[str, type[Base], tuple[str, ...]], ...]] = {
     "rack/places.json": (("places", PlaceRow, ("name",)), ("air", AirRow, ("at", "place"))),
-    "orders.json": (("orders", OrderRow, ("created_at", "who")),),
+    "orders.json": (
+        ("orders", OrderRow, ("created_at", "who")), ("order_batches", OrderBatchRow, ("order_id", "batch_id")),
+        ("lot_states", LotStateRow, ("at", "lot_id")), ("clearances", ClearanceRow, ("at", "batch_id", "market")),
+        ("complaints", ComplaintRow, ("created_at", "what")),
+    ),
     "learning.json": (
         ("factors", LearntFactorRow, ("id",)), ("measurements", MeasurementRow, ("at", "kind")),
         ("designs", TrialDesignRow, ("designed_at", "name")), ("results", TrialResultRow, ("at", "design_id", "trial")),
@@ -72,7 +79,8 @@ LISTS: Mapping[str, tuple[tuple[str, type[Base], tuple[str, ...]], ...]] = {
 
 POINTS_AT: Mapping[str, str] = {
     "formula_id": "formulas", "trials_formula_id": "formulas", "batch_id": "batches", "tray_id": "trays", "test_id": "tub_tests",
-    "series_id": "test_series", "lot_id": "lots", "design_id": "trial_designs", "first": "batches", "amends": "trial_results",
+    "series_id": "test_series", "lot_id": "lots",
+    "order_id": "orders", "design_id": "trial_designs", "first": "batches", "amends": "trial_results",
     "leaves_out": "measurements",
 }  # fmt: skip
 """Table a number points at, by the name it stands under, in columns and inside data alike."""

@@ -1,0 +1,3 @@
+export { Clearances } from "./Clearances";
+export { FoundPage } from "./FoundPage";
+export { Reopened } from "./Reopened";
