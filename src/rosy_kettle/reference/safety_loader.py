@@ -59,7 +59,9 @@ def _rule(row: dict[str, str]) -> Rule:
 
 
 def _colour(row: dict[str, str]) -> ColourListing:
-    return ColourListing(row["name"], row["us_status"], row["us_certifiable"] == "yes", row["eu_annex_iv"], row["note"])
+    return ColourListing(
+        row["name"], row["us_status"], row["us_certifiable"] == "yes", row["eu_annex_iv"], row["note"], row["us_label_name"]
+    )
 
 
 def _tags(row: dict[str, str]) -> IngredientTags:

@@ -32,6 +32,8 @@ class ColourListing:
     us_certifiable: bool
     eu: str
     note: str
+    us_label_name: str = ""
+    """What a US ingredient list calls it (21 CFR parts 73, 74 and 82); empty where that is its name."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,8 +20,24 @@ STEMS: dict[str, tuple[str, ...]] = {
         "antimikrob", "antisept", "disinfect", "desinf", "désinf", "germicid",
         "antifung", "antiviral",
     ),
+    "children": ("babysafe", "kidsafe", "kidproof", "childsafe", "babyproof"),
     "safety": ("hypoallerg", "hipoalerg", "hypoalerg", "nontoxic", "non-toxic", "ungiftig", "harmless", "allergy-free"),
 }  # fmt: skip
+PHRASES: dict[str, tuple[str, ...]] = {
+    "children": (
+        "safe for kids", "safe for children", "safe for babies", "gentle enough for babies", "good for babies",
+        "für babys geeignet", "convient aux bébés", "apto para bebés", "adatto ai neonati",
+    ),
+    "medical": (
+        "soothes muscles", "soothes aching", "soothes sore", "soothes tired muscles", "sore muscles", "tired muscles",
+        "helps you sleep", "boosts immunity", "anti inflammatory", "anti-inflammatory",
+    ),
+    "safety": (
+        "100 % safe", "100% safe", "completely safe", "dermatologist approved", "chemical free",
+        "no side effects", "safe for all",
+    ),
+}  # fmt: skip
+"""Claims of several words."""
 NOT_MEANT = ("health", "healthy", "paint", "painted", "painting")
 """Words that begin like a claim and are none."""
 
@@ -37,7 +53,7 @@ def claims_in(text: str) -> dict[str, str]:
     Returns
     -------
     dict
-        The word as typed, by class: medical, condition, antibacterial or safety; empty where there is none
+        The word as typed, by class: medical, condition, antibacterial, children or safety; empty where there is none
     """
     words = [word.strip(".,;:!?()\"'") for word in text.split()]
     found: dict[str, str] = {}
@@ -46,4 +62,9 @@ def claims_in(text: str) -> dict[str, str]:
         claimed = next((kind for kind, stems in STEMS.items() if plain.startswith(stems)), None)
         if claimed is not None and not plain.startswith(NOT_MEANT):
             found.setdefault(claimed, word)
+    whole = " ".join(text.casefold().split())
+    for kind, phrases in PHRASES.items():
+        phrase = next((each for each in phrases if each in whole), None)
+        if phrase is not None:
+            found.setdefault(kind, phrase)
     return found

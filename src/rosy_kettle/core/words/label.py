@@ -17,6 +17,7 @@ CLAIMED = {
     "medical": '"{word}" makes a medicine of it; speak of scent and foam.',
     "condition": '"{word}" names an illness, and makes a medicine of it; speak of scent and foam.',
     "antibacterial": '"{word}" claims to act on germs, which is no cosmetic; leave it out.',
+    "children": '"{word}" says it is for small children, which takes an assessment of its own; leave it out.',
     "safety": '"{word}" claims what only papers can show; leave it out, or ask your assessor for the words.',
 }
 """What is wrong with a claim on a label, by its class."""

@@ -14,6 +14,12 @@ export interface TypedFacts {
   pao: string;
   directions: string;
   second_text: string;
+  best_before_reason: string;
+  responsible_eu: string;
+  responsible_uk: string;
+  origin: string;
+  languages: string;
+  confirmed: string;
 }
 
 export const NOTHING_TYPED: TypedFacts = {
@@ -26,7 +32,39 @@ export const NOTHING_TYPED: TypedFacts = {
   pao: "",
   directions: "",
   second_text: "",
+  best_before_reason: "",
+  responsible_eu: "",
+  responsible_uk: "",
+  origin: "",
+  languages: "",
+  confirmed: "",
 };
+
+type Language = NonNullable<LabelFacts["languages"]>[number];
+const LANGUAGES: readonly Language[] = [
+  "en",
+  "de",
+  "fr",
+  "es",
+  "it",
+  "nl",
+  "pl",
+  "pt",
+  "sv",
+  "da",
+  "fi",
+  "cs",
+  "el",
+];
+
+/** "pl, el" as languages; what is none of them is left out. */
+function languagesIn(text: string): Language[] | null {
+  const found = text
+    .toLowerCase()
+    .split(/[\s,;]+/)
+    .filter((each): each is Language => LANGUAGES.includes(each as Language));
+  return found.length > 0 ? found : null;
+}
 
 /** The typed facts as they are asked for; what is no number counts as not typed, and is marked in its field. */
 export function factsOf(typed: TypedFacts): LabelFacts {
@@ -44,7 +82,15 @@ export function factsOf(typed: TypedFacts): LabelFacts {
     pao_months: positive(readDecimal(typed.pao)),
     directions: typed.directions.trim() || null,
     second_text: typed.second_text.trim() || null,
-    languages: null,
+    best_before_reason: typed.best_before_reason.trim() || null,
+    responsible_person:
+      typed.responsible_eu.trim() || typed.responsible_uk.trim()
+        ? { EU: typed.responsible_eu.trim() || null, UK: typed.responsible_uk.trim() || null }
+        : null,
+    origin: typed.origin.trim() || null,
+    languages: languagesIn(typed.languages),
+    confirmed_languages: languagesIn(typed.confirmed),
+    package_panel_mm: null,
   };
 }
 
@@ -57,6 +103,12 @@ const FIELDS: readonly [keyof TypedFacts, string, string, string][] = [
   ["best_before", "Best before", "w-40", "date"],
   ["pao", "Months after opening", "w-44", "text"],
   ["directions", "Directions, if not by the dose", "w-[420px]", "text"],
+  ["best_before_reason", "Why it keeps longer than its materials, if it does", "w-80", "text"],
+  ["responsible_eu", "Responsible person in the EU", "w-64", "text"],
+  ["responsible_uk", "Responsible person in the UK", "w-64", "text"],
+  ["origin", "Country of origin, for an import", "w-52", "text"],
+  ["languages", "Languages in the EU (pl, el, de …)", "w-52", "text"],
+  ["confirmed", "Confirmed by a native reader (pl …)", "w-56", "text"],
   ["second_text", "A second language, as you have it translated", "w-[420px]", "text"],
 ];
 

@@ -330,16 +330,20 @@ def _cautions_in(language: str, keys: Sequence[str], label: _Label) -> str:
 
 
 def _main_language(label: _Label) -> str:
-    """Return the language its own texts are in: English in the US and wherever it is wanted, else the first of the others."""
+    """Return the language its own texts are in: English in the US and UK and wherever it is wanted, else the first of the others.
+
+    In the US no other language stands beside it: 21 CFR 701.2(b) would then ask for every text in that one too.
+    """
     wanted = label.facts.languages
-    return "en" if label.us or "en" in wanted or not wanted else wanted[0]
+    return "en" if label.market != "EU" or "en" in wanted or not wanted else wanted[0]
 
 
 def _other_languages(label: _Label, height_mm: float) -> tuple[list[LabelText], list[MissingElement]]:
     """Return cautions and directions in the other languages that are wanted, and which a native reader has still to confirm."""
     main = _main_language(label)
     texts: list[LabelText] = []
-    others = [each for each in dict.fromkeys(label.facts.languages) if each not in {"en", main}]
+    wanted = () if label.us else label.facts.languages
+    others = [each for each in dict.fromkeys(wanted) if each not in {"en", main}]
     for language in others:
         dose = _directions_in(language, label)
         texts += (

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
@@ -25,6 +26,8 @@ class NamedPart:
     colour: bool
     estimated: bool
     """Whether the split of a supplied mixture was guessed."""
+    lake: bool = False
+    """Whether a colour is there as its lake."""
 
 
 def composition(
@@ -58,8 +61,14 @@ def composition(
             continue
         for name, share, estimated in _shares(item):
             leaves = 0.0 if stays_wet and _is_water(item, name) else _leaving(item, name, share) * mass_g
-            parts.append(NamedPart(name, item.id, share * mass_g, leaves, _is_colour(item, name, colours), estimated))
+            lake = "lake" in _words_in(item.name)
+            parts.append(NamedPart(name, item.id, share * mass_g, leaves, _is_colour(item, name, colours), estimated, lake))
     return parts
+
+
+def _words_in(name: str) -> set[str]:
+    """Return the words of an everyday name in small letters."""
+    return set(re.findall(r"\w+", name.casefold()))
 
 
 def _shares(item: Ingredient) -> list[tuple[str, float, bool]]:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from rosy_kettle.core.mixing.mix import Mix
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.models.skin.finished import stays_wet
+from rosy_kettle.core.records import SafetyTables
 from rosy_kettle.core.records.evaluation import Label
 from rosy_kettle.core.safety.label import NamedPart, composition, declare
 from rosy_kettle.core.safety.scents import AllergenShares, threshold_pct
@@ -51,7 +54,7 @@ def read_label(setting: Setting, parts: list[NamedPart], found: AllergenShares) 
     """
     market = next(iter(setting.formula.product.markets), "US")
     allergens = tuple(sorted(name for name, pct in {**found.older, **found.newer}.items() if pct > threshold_pct(setting)))
-    names = declare(parts, market, setting.tables.safety.colour_by_ci, allergens)
+    names = declare(parts, market, _colour_names(parts, market, setting.tables.safety), allergens)
     notes = [f"{each.name}: {each.note}." for each in names if each.note and each.note != "in the scent"]
     leaving: dict[str, float] = {}
     for part in parts:
@@ -65,3 +68,17 @@ def read_label(setting: Setting, parts: list[NamedPart], found: AllergenShares) 
         allergens=allergens,
         notes=tuple(notes),
     )
+
+
+def _colour_names(parts: list[NamedPart], market: str, safety: SafetyTables) -> Mapping[str, str]:
+    """Return what a list calls a colour by its CI name: in the US by its label name there, a lake as a lake."""
+    if market != "US":
+        return safety.colour_by_ci
+    dyes = {part.name for part in parts if part.colour and not part.lake}
+    lakes = {part.name for part in parts if part.colour and part.lake} - dyes
+    found = {}
+    for number, common in safety.colour_by_ci.items():
+        row = safety.colours[common]
+        label = row.us_label_name or common
+        found[number] = f"{label} Lake" if number in lakes and row.us_certifiable else label
+    return found
