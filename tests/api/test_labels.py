@@ -147,7 +147,14 @@ def test_a_sheet_of_three_by_eight_lies_where_it_was_asked(client: FlaskClient) 
         "market": "EU",
         "width_mm": 70.0,
         "height_mm": 37.0,
-        "facts": {**FACTS, "identity": "Bath dust", "directions": "Scatter in the bath.", "contact": None, "net_g": 45.0},
+        "facts": {
+            **FACTS,
+            "identity": "Bath dust",
+            "directions": "Scatter in.",
+            "contact": None,
+            "net_g": 45.0,
+            "best_before": "2027-05",
+        },
         "copies": 30,
         "sheet": sheet,
     }

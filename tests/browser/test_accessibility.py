@@ -29,6 +29,7 @@ VIEWS = {
     "/learning": "Learning",
     "/tub/1?other=2": "Limpet domes",
     "/week": "Week",
+    "/found?code=NB-102": "Recall and complaints",
     "/pantry/lots": "Jars",
     "/pantry/lots/6": "Glycerin, GL-31",
     "/settings": "Settings",

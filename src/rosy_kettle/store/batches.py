@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -15,11 +16,14 @@ from rosy_kettle.store.happenings import HappenedRow, add_happened
 from rosy_kettle.store.rows import AskedForRow, find, keep, kept_with, newest_first
 
 __all__ = [
-    "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
+    "PRINTED_CODE", "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
     "count_batches", "count_events", "counted_pieces", "find_batch", "latest_conditions",
     "list_events", "list_remarks", "page_of_batches",
     "planned_pieces",
 ]  # fmt: skip
+
+PRINTED_CODE = re.compile(r"\d{6}-(\d{1,9})")
+"""What is printed on a label for a batch: the day it was begun, and its number."""
 
 
 class BatchRow(AskedForRow):
@@ -84,7 +88,10 @@ def page_of_batches(session: Session, ask: PageOfBatches, told_of: Any) -> list[
     """Return batches, the newest first, whose name holds the words asked for, or that ``told_of`` selects by number."""
     asked = select(BatchRow).options(defer(BatchRow.plan))  # the plan is long, and a list shows none of it
     if ask.query:
-        asked = asked.where(or_(BatchRow.name.icontains(ask.query, autoescape=True), BatchRow.id.in_(told_of)))
+        named = [BatchRow.name.icontains(ask.query, autoescape=True), BatchRow.id.in_(told_of)]
+        printed = PRINTED_CODE.fullmatch(ask.query.strip())
+        named += [BatchRow.id == int(printed[1])] if printed else []
+        asked = asked.where(or_(*named))
     if ask.formula_id is not None:
         asked = asked.where(BatchRow.formula_id == ask.formula_id)
     return newest_first(session, asked, BatchRow, ask.before, ask.limit)

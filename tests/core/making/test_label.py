@@ -20,7 +20,8 @@ from rosy_kettle.core.making.label.texts import LabelFacts, label_texts
 from rosy_kettle.core.parameters.label import LabelParameters
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.records.product import Certificate, Product
-from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17
+from rosy_kettle.core.words.label import ADULTS_ONLY, CAUTION_740_17, OWN_CAUTIONS
+from rosy_kettle.core.words.label_languages import CAUTIONS, DIRECTIONS, FOODS, IDENTITIES, LANGUAGES
 from rosy_kettle.papers.label import label_pdf, label_svg
 from rosy_kettle.usecases.labels.make_label import make_label
 from tests.conftest import make_formula
@@ -61,6 +62,10 @@ def test_net_quantity_in_both_units_is_never_rounded_up(tables: Tables) -> None:
     assert texts(tables, "EU")["net_quantity"].text == "100 g"
     pound = texts(tables, "US", facts=replace(FACTS, net_g=500.0))
     assert pound["net_quantity"].text == "Net Wt 17.6 oz (1.10 lb) (500 g)"
+    assert texts(tables, "US", facts=replace(FACTS, net_g=2000.0))["net_quantity"].text == "Net Wt 4 lb 6.5 oz (2 kg)", (
+        "4 lb 6.547 oz"
+    )
+    assert texts(tables, "US", facts=replace(FACTS, net_g=28.349523125 * 64))["net_quantity"].text == "Net Wt 4 lb (1.81 kg)"
     assert "net_quantity" in texts(tables, "US", facts=replace(FACTS, net_g=None))["missing"]
 
 
@@ -162,3 +167,72 @@ def test_a_label_too_small_says_which_size_would_do(tables: Tables, tmp_path: Pa
     file.write_text(json.dumps(formula | {"product": {"label_facts": {"net_g": -1}}}), encoding="utf-8")
     with pytest.raises(InputError, match="net_g"):
         CliRunner().invoke(commands, asked, catch_exceptions=False)
+
+
+def test_the_net_quantity_stands_in_the_lowest_three_tenths_of_a_us_label(tables: Tables) -> None:
+    """21 CFR 701.13(f)."""
+    made = make_label(SCOOP, tables, FACTS, "US", 120.0, 140.0)
+    net = next(line for line in made.layout.lines if line.element == "net_quantity")
+    assert made.fits
+    assert net.baseline_mm - net.size_mm > 0.7 * 140.0
+    assert net.baseline_mm < 140.0
+
+
+def test_other_languages_stand_on_it_and_are_drafts_until_a_reader_has_confirmed_them(tables: Tables) -> None:
+    """Art 19(5) of Reg (EC) 1223/2009: in the language of the country; 21 CFR 701.2(b): none beside English unless all of it."""
+    wanted = replace(FACTS, languages=("pl", "el"))
+    eu = texts(tables, "EU", facts=wanted)
+    assert "dziećmi" in eu["caution"].text
+    assert "παιδιά" in eu["caution_el"].text
+    assert {"caution_pl", "caution_el"} <= eu["missing"].keys()
+    confirmed = texts(tables, "EU", facts=replace(wanted, confirmed_languages=("pl", "el")))
+    assert not {"caution_pl", "caution_el"} & confirmed["missing"].keys()
+    assert "caution_el" not in texts(tables, "US", facts=wanted)
+    assert texts(tables, "UK", facts=wanted)["caution"].text.startswith("Keep out of eyes.")
+    keys = {frozenset(words) for words in CAUTIONS.values()}
+    assert keys == {frozenset(OWN_CAUTIONS)}
+    assert set(CAUTIONS) == set(DIRECTIONS) == set(FOODS) - {"en"} == set(LANGUAGES) - {"en"}
+    assert all(set(names) == set(LANGUAGES) for names in IDENTITIES.values())
+
+
+@pytest.mark.parametrize(("typed", "printed"), [("2027-05-09", "09/05/2027"), ("2027-05", "05/2027"), ("spring", "spring")])
+def test_european_days_stand_in_their_order(tables: Tables, typed: str, printed: str) -> None:
+    """Art 19(1)(c): best used before the end of, then month and year or day, month and year."""
+    eu = texts(tables, "EU", facts=replace(FACTS, best_before=typed))
+    assert eu["durability"].text == f"Best used before the end of {printed}"
+
+
+def test_who_is_responsible_and_where_it_comes_from(tables: Tables) -> None:
+    """Arts 4 and 19(1)(a): someone in the territory, and the country of origin of an import."""
+    one = replace(FACTS, responsible_person={"EU": "Tide BV, Delft"})
+    assert texts(tables, "EU", facts=one)["responsible_person"].text == "Responsible person: Tide BV, Delft"
+    assert "origin" in texts(tables, "EU", facts=one)["missing"]
+    assert "responsible_person" in texts(tables, "UK", facts=one)["missing"]
+    assert "responsible_person" not in texts(tables, "US", facts=one)["missing"]
+    home = texts(tables, "EU", facts=replace(one, origin="Scotland"))
+    assert home["origin"].text == "Made in Scotland"
+    assert "origin" not in home["missing"]
+
+
+def test_lines_the_ledger_asks_for_stand_among_the_cautions(tables: Tables) -> None:
+    milky = make_formula(baking_soda=300, slsa_fine=60, glycerin=40, goat_milk_powder=10, tea_tree_oil=1)
+    said = texts(tables, "UK", milky)["caution"].text
+    assert "Contains milk." in said
+    assert "Keep away from pets." in said
+    assert "Contains" not in texts(tables, "UK")["caution"].text
+
+
+def test_us_colours_go_by_their_label_names(tables: Tables) -> None:
+    """21 CFR 74.2101 and 82: Blue 1, and Blue 1 Lake for the lake."""
+    for line, name in (("dye_blue_ws", "Blue 1 (CI 42090)"), ("lake_pigment_blue", "Blue 1 Lake (CI 42090)")):
+        coloured = make_formula(baking_soda=300, slsa_fine=60, glycerin=40, **{line: 1})
+        assert name in texts(tables, "US", coloured)["ingredients"].text
+        assert "CI 42090" in texts(tables, "EU", coloured)["ingredients"].text
+        assert "Blue 1" not in texts(tables, "EU", coloured)["ingredients"].text
+
+
+def test_surfactant_of_unknown_strength_still_foams(tables: Tables) -> None:
+    """The caution of 21 CFR 740.17 is asked of what foams; a strength nobody knows takes none of it away."""
+    item = replace(tables.ingredients["slsa-fine"], active_fraction=None)
+    unknown = replace(tables, ingredients={**tables.ingredients, "slsa-fine": item})
+    assert CAUTION_740_17 in texts(unknown, "US")["caution"].text

@@ -16,7 +16,7 @@ from tests.core.safety.test_declaration import label_of
 def test_a_colour_goes_by_its_common_name_in_the_us_and_by_its_number_elsewhere() -> None:
     """21 CFR 73.2250 and 701.3 (iron oxides); Regulation (EC) No 1223/2009, Article 19(1)(g), colour index numbers; from memory."""
     lines = [("baking-soda", 300.0), ("iron-oxide-red", 5.0)]
-    assert label_of(lines, "US").declaration == ("Sodium Bicarbonate", "Iron oxides (CI 77491)")
+    assert label_of(lines, "US").declaration == ("Sodium Bicarbonate", "Iron Oxides (CI 77491)")
     assert label_of(lines, "EU").declaration == ("Sodium Bicarbonate", "CI 77491")
 
 

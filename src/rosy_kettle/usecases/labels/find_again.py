@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -10,7 +9,7 @@ from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store.batches import BatchRow, counted_pieces
+from rosy_kettle.store.batches import PRINTED_CODE, BatchRow, counted_pieces
 from rosy_kettle.store.complaints import complaints_of_batches
 from rosy_kettle.store.labels import LabelRow
 from rosy_kettle.store.lots import LotRow
@@ -22,7 +21,6 @@ from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
 __all__ = ["Recall", "code_of_batch", "recall"]
 
-PRINTED = re.compile(r"\d{6}-(\d{1,9})")
 NAMED, ASSUMED = "a jar named at the bench", "no jar was named, so the one due was assumed"
 Entry = dict[str, Any]
 
@@ -90,7 +88,7 @@ def _lots_called(session: Session, code: str) -> list[LotRow]:
 def _batches_called(session: Session, code: str) -> dict[int, str]:
     """Return batches by their printed code, by the code on a kept label, and by their name."""
     found: dict[int, str] = {}
-    printed = PRINTED.fullmatch(code)
+    printed = PRINTED_CODE.fullmatch(code)
     row = session.get(BatchRow, int(printed[1])) if printed else None
     if row is not None and code_of_batch(row) == code:
         found[row.id] = "the code of the batch"

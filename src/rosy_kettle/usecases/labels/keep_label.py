@@ -15,6 +15,7 @@ from rosy_kettle.core.making.label.sheet import LabelSheet, places_on
 from rosy_kettle.core.making.label.texts import LabelFacts
 from rosy_kettle.core.records import Formula, Tables
 from rosy_kettle.core.words.clearance import LABEL_BLOCKED
+from rosy_kettle.core.words.label_languages import IDENTITIES
 from rosy_kettle.store.formulas import find_formula, record_of
 from rosy_kettle.store.labels import LabelRow, add_label
 from rosy_kettle.usecases.labels.batch_gate import blocks_of_batch
@@ -146,19 +147,29 @@ def sheet_of_label(row: LabelRow) -> LabelSheet | None:
     return None if row.sheet is None else LabelSheet(**row.sheet)
 
 
+def _named(facts: LabelFacts, formula: Formula, tables: Tables) -> LabelFacts:
+    """Return the facts with what it is in plain words, by its kind, where nobody has said it."""
+    kind = tables.methods[formula.method].product_kind if formula.method in tables.methods else ""
+    words = IDENTITIES.get(kind, {})
+    language = facts.languages[0] if facts.languages and "en" not in facts.languages else "en"
+    return facts if facts.identity or not words else replace(facts, identity=words[language])
+
+
 def _of(session: Session, source: LabelSource, typed: LabelFacts) -> _Of:
     if source.batch_id is not None:
         batch = facts_of_batch(session, source.batch_id)
         row = batch.bench.row
         facts = said_facts(session, row.formula_id, batch, typed)
         blocks = blocks_of_batch(batch, facts, datetime.now(studio_zone(session)).date())
+        facts = _named(facts, batch.formula, batch.tables)
         return _Of(batch.formula, batch.tables, facts, batch.known, row.formula_id, row.version, row.name, blocks)
     facts = said_facts(session, source.formula_id, None, typed)
     tables = studio_tables(session)
     if source.formula is not None:
+        facts = _named(facts, source.formula, tables)
         return _Of(source.formula, tables, facts, (), source.formula_id, None, source.formula.name)
     if source.formula_id is None:
         raise InputError("A label is of a batch or of a formula; say which.", quantity="formula_id")
     stored = find_formula(session, source.formula_id)
     formula = record_of(stored)
-    return _Of(formula, tables, facts, (), stored.id, None, formula.name)
+    return _Of(formula, tables, _named(facts, formula, tables), (), stored.id, None, formula.name)

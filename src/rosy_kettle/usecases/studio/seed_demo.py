@@ -58,10 +58,10 @@ def seed_demo(studio: Studio) -> bool:
         tables = studio_tables(session)
         for formula in reversed(data["formulas"]):
             store_new_formula(session, check_formula(formula_file_from_data(formula), tables), tables)
-        seed_season(session, datetime.now(UTC))
-        seed_trade(session)
         seed_store(session, datetime.now(UTC))
         session.flush()
+        seed_season(session, datetime.now(UTC))
+        seed_trade(session)
         seed_batches(session)
         seed_rack(session, tables)
         seed_season_tests(session, datetime.now(UTC))
