@@ -154,6 +154,8 @@ def test_a_sheet_of_three_by_eight_lies_where_it_was_asked(client: FlaskClient) 
             "contact": None,
             "net_g": 45.0,
             "best_before": "2027-05",
+            "maker": "Kiln",
+            "place": "Quay",
         },
         "copies": 30,
         "sheet": sheet,

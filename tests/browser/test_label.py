@@ -46,7 +46,7 @@ def test_a_batch_is_labelled_for_two_markets_and_printed(server: Server, open_pa
 
 def test_what_is_missing_is_named_and_only_a_draft_is_printed(server: Server, open_page: OpenPage) -> None:
     page = open_page(f"{server.address}/formulas/10/label")
-    expect(page.get_by_text("Say in plain words what it is").first).to_be_visible()
+    expect(page.get_by_text("The net weight of a dried piece is not given").first).to_be_visible()
     page.get_by_label("Width of the label in millimetres").fill("120")
     page.get_by_label("Height of the label in millimetres").fill("100")
     page.get_by_label("on sheets").uncheck()

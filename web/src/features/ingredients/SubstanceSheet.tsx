@@ -20,11 +20,11 @@ export function SubstanceSheet({ name, kept, onKeep }: Props) {
           {kept.length} {kept.length === 1 ? "substance" : "substances"} by its sheet
         </span>
       )}
-      <Button aria-label={`Paste the allergen sheet of ${name}`} onClick={() => setOpen(true)}>
+      <Button aria-label={`Paste its sheet: ${name}`} onClick={() => setOpen(true)}>
         Paste its sheet
       </Button>
       {kept.length > 0 && (
-        <Button aria-label={`Forget the sheet of ${name}`} onClick={() => onKeep([])}>
+        <Button aria-label={`Forget it: the sheet of ${name}`} onClick={() => onKeep([])}>
           Forget it
         </Button>
       )}
