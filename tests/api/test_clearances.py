@@ -5,11 +5,14 @@ from __future__ import annotations
 import csv
 import email
 import io
+import zipfile
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
+import pdfplumber
 import pytest
 from flask.testing import FlaskClient
+from openpyxl import load_workbook
 
 from rosy_kettle.files import formula_to_file
 from tests.api.test_batches import happen, in_hand
@@ -213,3 +216,25 @@ def test_a_pasted_sheet_is_read_row_by_row(client: FlaskClient) -> None:
         answer = client.put("/api/ingredients/fragrance-oil-generic/certificate", json=paper)
         assert answer.status_code == status, category
     assert client.get("/api/ingredients/fragrance-oil-generic").json["certificate"]["category"] == "5A"
+
+
+def test_the_assessors_folder_holds_an_exposure_sheet_without_a_verdict(client: FlaskClient, made: Answer) -> None:
+    """0.01 of what is rinsed off stays, an adult weighs 60 kg: SCCS Notes of Guidance, 12th revision, from memory."""
+    client.post("/api/complaints", json={"what": "itchy arms", "kind": "skin", "code": made["code"]})
+    answer = client.get(f"/api/records/{made['batch']}.zip")
+    folder = zipfile.ZipFile(io.BytesIO(answer.data))
+    assert {"folder.pdf", "exposure.xlsx", "formula.json", "certificates.json", f"labels/label-{made['label']}-US.pdf"} == set(
+        folder.namelist()
+    )
+    sheet = load_workbook(io.BytesIO(folder.read("exposure.xlsx")))["Exposure"]
+    heads = [cell.value for cell in sheet[1]]
+    soda = next(row for row in sheet.iter_rows(min_row=2, values_only=True) if row[0] == "Sodium Bicarbonate")
+    assert soda[heads.index("mg/kg/day, adult")] == pytest.approx(0.01 * soda[2] / 60.0)
+    assert soda[heads.index("NOAEL, mg/kg/day (assessor)")] is None
+    assert str(soda[-1]).startswith("=IF(")
+    with pdfplumber.open(io.BytesIO(folder.read("folder.pdf"))) as pages:
+        text = " ".join(page.extract_text() for page in pages.pages)
+    for part in ("Exposure", "Foreseeable misuse", "Undesirable effects", "itchy arms", "US register", "Good manufacturing"):
+        assert part in text, part
+    assert "is safe" not in text.replace("claims that the product is safe", "")
+    assert client.get("/api/records/999.zip").status_code == 404

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import io
+import json
+import zipfile
 from dataclasses import asdict
 from typing import Any
 
@@ -29,11 +32,14 @@ from rosy_kettle.api.studio import current_studio
 from rosy_kettle.core.errors import ConflictError
 from rosy_kettle.core.making.label.differences import differences
 from rosy_kettle.core.making.label.sheet import LabelSheet
-from rosy_kettle.core.records import Tables
+from rosy_kettle.core.records import Tables, certificate_to_data
 from rosy_kettle.devices.label_printer import LabelPrinter
+from rosy_kettle.files import formula_to_file
+from rosy_kettle.files.exposure_file import exposure_xlsx
 from rosy_kettle.files.label_file import LabelFactsFile
 from rosy_kettle.store.labels import LabelRow, find_label, list_labels
 from rosy_kettle.usecases.formulas.check_formula import check_formula
+from rosy_kettle.usecases.labels.assessor_folder import exposure_notes, exposure_of, folder_parts
 from rosy_kettle.usecases.labels.keep_label import (
     DrawnLabels,
     LabelOrder,
@@ -43,7 +49,7 @@ from rosy_kettle.usecases.labels.keep_label import (
     layout_of,
 )
 from rosy_kettle.usecases.labels.make_label import MadeLabel
-from rosy_kettle.usecases.labels.product_record import product_record
+from rosy_kettle.usecases.labels.product_record import ProductRecord, product_record
 from rosy_kettle.usecases.labels.tell_record import lead_of, parts_of_record
 from rosy_kettle.usecases.studio.studio_settings import studio_settings
 from rosy_kettle.usecases.studio.studio_tables import current_tables
@@ -51,6 +57,7 @@ from rosy_kettle.usecases.studio.studio_tables import current_tables
 __all__ = ["blueprint"]
 
 blueprint = part("labels", __name__, "/api", (404, 409, 422))
+ZIP = file_of("application/zip", "Record, exposure sheet, formula, certificates and labels")
 PDF, SVG = file_of("application/pdf", "Pages at true size"), file_of("image/svg+xml", "A drawing in millimetres")
 
 
@@ -141,6 +148,35 @@ def record_pdf(path: BatchPath) -> Response:
         title = f"Product record: {row.name}, batch {row.id}"
         pages = product_record_pdf(title, lead_of(record), parts_of_record(record), studio_settings(session).paper)
     return _file(pages, "application/pdf", f"product-record-{path.batch_id}.pdf")
+
+
+@blueprint.get("/records/<int:batch_id>.zip", summary="The assessor's folder of a batch", responses=ZIP)
+def folder_zip(path: BatchPath) -> Response:
+    from rosy_kettle.papers.product_record import product_record_pdf  # here: the paper packages are a tenth of the start
+
+    with current_studio().reading() as session:
+        record = product_record(session, path.batch_id)
+        row, paper = record.facts.bench.row, studio_settings(session).paper
+        parts = [*parts_of_record(record), *folder_parts(session, record)]
+        title = f"Assessor's folder: {row.name}, batch {row.id}"
+        rows, people = exposure_of(record)
+        held = {
+            "folder.pdf": product_record_pdf(title, lead_of(record), parts, paper),
+            "exposure.xlsx": exposure_xlsx(rows, people, exposure_notes(record)),
+            "formula.json": json.dumps(formula_to_file(record.facts.formula).model_dump(mode="json"), indent=1).encode(),
+            "certificates.json": json.dumps(_papers_of(record), indent=1, ensure_ascii=False).encode(),
+        }
+        held |= {f"labels/label-{label.id}-{label.market}.pdf": pages_of(label) for label in record.printed}
+    target = io.BytesIO()
+    with zipfile.ZipFile(target, "w", zipfile.ZIP_DEFLATED) as made:
+        for name, data in held.items():
+            made.writestr(zipfile.ZipInfo(name, date_time=(1980, 1, 1, 0, 0, 0)), data)
+    return _file(target.getvalue(), "application/zip", f"assessor-folder-{path.batch_id}.zip")
+
+
+def _papers_of(record: ProductRecord) -> dict[str, Any]:
+    used = {line.ingredient for line in record.lines}
+    return {id_: certificate_to_data(paper) for id_, paper in record.facts.tables.certificates.items() if id_ in used}
 
 
 @blueprint.get("/records/<int:batch_id>.json", summary="The same as data", responses={200: RecordAnswer})

@@ -67,6 +67,7 @@ LOOKS = frozenset(
         "GET /api/recalls/letter.pdf",
         "GET /api/records/<int:batch_id>.json",
         "GET /api/records/<int:batch_id>.pdf",
+        "GET /api/records/<int:batch_id>.zip",
         "GET /api/reference",
         "GET /api/settings",
         "GET /api/shopping-list",

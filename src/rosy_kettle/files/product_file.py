@@ -24,11 +24,20 @@ IsoDate = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$"), AfterValidator(_
 Ph = Annotated[float, Field(ge=0, le=14, allow_inf_nan=False)]
 
 
+def _cas(text: str) -> str:
+    if re.fullmatch(r"\d{2,7}-\d{2}-\d", text.strip()) is None:
+        raise ValueError("a CAS number is written like 78-70-6")
+    return text.strip()
+
+
+Cas = Annotated[str, Field(max_length=40), AfterValidator(_cas)]
+
+
 class SubstanceFile(Shape):
     """A substance of a scent, by its name or CAS number."""
 
     name: Name
-    cas: Annotated[str, Field(pattern=r"^\d{2,7}-\d{2}-\d$")] | None = None
+    cas: Cas | None = None
     pct: Percent
 
 

@@ -11,6 +11,9 @@ export const batchRecordAddress = (batch_id: number, ending: "json" | "pdf") =>
 
 export const productRecordAddress = (batch_id: number) => filled("/api/records/{batch_id}.pdf", { batch_id });
 
+export const assessorFolderAddress = (batch_id: number) =>
+  filled("/api/records/{batch_id}.zip", { batch_id });
+
 export const labelAddress = (label_id: number, ending: "pdf" | "svg") =>
   filled(`/api/labels/{label_id}/label.${ending}`, { label_id });
 

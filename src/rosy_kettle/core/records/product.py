@@ -14,6 +14,7 @@ __all__ = [
 ]  # fmt: skip
 
 
+VANILLIN = "Vanillin"
 BATH_CATEGORY, BODY_CATEGORY = "9", "5A"
 """Rinsed-off bath products, and what stays on the body; IFRA Standards, from memory."""
 
@@ -87,6 +88,8 @@ class Certificate:
                 asked.append(each.name)
             else:
                 known[name] = known.get(name, 0.0) + each.pct
+        if known and self.vanillin_pct:
+            known.setdefault(VANILLIN, self.vanillin_pct)
         return known, tuple(dict.fromkeys(asked))
 
 

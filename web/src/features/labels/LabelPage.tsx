@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
+  assessorFolderAddress,
   drawLabels,
   type LabelDrawing,
   labelAddress,
@@ -137,6 +138,11 @@ function Labels({ of, name, back, word }: Props) {
         {batch_id !== undefined && (
           <a className="underline underline-offset-4" href={productRecordAddress(batch_id)} download>
             Product record as PDF
+          </a>
+        )}
+        {batch_id !== undefined && (
+          <a className="underline underline-offset-4" href={assessorFolderAddress(batch_id)} download>
+            Assessor's folder as zip
           </a>
         )}
       </p>
