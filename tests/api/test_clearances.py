@@ -15,6 +15,8 @@ from flask.testing import FlaskClient
 from openpyxl import load_workbook
 
 from rosy_kettle.files import formula_to_file
+from rosy_kettle.store import Studio
+from rosy_kettle.store.clearances import SIGNED, ClearanceRow, add_clearance
 from tests.api.test_batches import happen, in_hand
 from tests.conftest import make_formula
 
@@ -238,3 +240,18 @@ def test_the_assessors_folder_holds_an_exposure_sheet_without_a_verdict(client: 
         assert part in text, part
     assert "is safe" not in text.replace("claims that the product is safe", "")
     assert client.get("/api/records/999.zip").status_code == 404
+
+
+def test_a_certificate_that_lapses_opens_a_clearance_again(client: FlaskClient, studio: Studio) -> None:
+    paper = {"limit_pct": 5.0, "category": "9", "substances": [{"name": "Linalool", "pct": 5.0}]}
+    address = "/api/ingredients/fragrance-oil-generic/certificate"
+    client.put(address, json=paper)
+    formula = formula_to_file(make_formula(baking_soda=300, slsa_fine=90, glycerin=60, fragrance_oil_generic=4))
+    formula_id = client.post("/api/formulas", json=formula.model_dump(mode="json")).json["id"]
+    batch = client.post("/api/batches", json={"formula_id": formula_id, "wishes": [{"pieces": 5}]}).json["id"]
+    with studio.writing() as session:
+        add_clearance(session, ClearanceRow(batch_id=batch, market="US", state=SIGNED, who="Wren"))
+    assert client.get("/api/clearances/reopened").json["items"] == []
+    for lapsed in ({**paper, "limit_pct": None}, {**paper, "category": "12"}, {}):
+        client.put(address, json=lapsed)
+        assert [rules(each) for each in client.get("/api/clearances/reopened").json["items"]] == [{"IFRA-03"}], lapsed

@@ -9,7 +9,7 @@ from types import MappingProxyType
 from typing import Any
 
 __all__ = [
-    "BATH_CATEGORY", "CATEGORIES", "Certificate", "ColourFile", "Product", "Substance", "certificate_from_data",
+    "BATH_CATEGORY", "BODY_CATEGORY", "CATEGORIES", "Certificate", "ColourFile", "Product", "Substance", "certificate_from_data",
     "certificate_to_data", "product_from_data", "product_to_data",
 ]  # fmt: skip
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, fields
 from datetime import datetime
 from typing import Any
@@ -12,6 +12,8 @@ from sqlalchemy.orm import Session
 from rosy_kettle.core.errors import BlockedError, InputError
 from rosy_kettle.core.making.label.gate import Block, blocks_of_label
 from rosy_kettle.core.making.label.texts import MARKETS, LabelFacts
+from rosy_kettle.core.records import Certificate, Tables
+from rosy_kettle.core.records.product import BATH_CATEGORY, BODY_CATEGORY
 from rosy_kettle.core.words.clearance import (
     CERTIFICATE_LAPSED,
     CLEARANCE_BLOCKED,
@@ -51,6 +53,7 @@ __all__ = [
 LABEL_MM = (100.0, 100.0)
 """Size a label is drawn at to see whether anything is missing of it; whether it fits is judged where it is printed [mm]."""
 MOST_LOOKED_AT = 200
+NO_CERTIFICATE = Certificate()
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,19 +201,30 @@ def _complaints(rows: Sequence[ComplaintRow], signed: ClearanceRow | None) -> li
 
 
 def _since_signed(session: Session, row: ClearanceRow) -> tuple[Block, ...]:
-    moved = movements_of_batch(session, row.batch_id)
-    lots = {lot.id: lot for movement, lot in moved if movement.mass_g < 0}
-    today = datetime.now(studio_zone(session)).date()
-    tables = studio_tables(session)
+    """Return what has come up against a signature; looked up only, so that the first page does not wait for a judgement."""
+    lots = {lot.id: lot for movement, lot in movements_of_batch(session, row.batch_id) if movement.mass_g < 0}
+    today, tables = datetime.now(studio_zone(session)).date(), studio_tables(session)
     found = [Block("LOT-HELD", LOT_HELD.format(lot=lot.code, why=lot.held)) for lot in lots.values() if lot.held is not None]
     for lot in lots.values():
         item = tables.ingredients.get(lot.ingredient_id)
-        if lot.best_before is not None and lot.best_before < today and lot.best_before >= row.at.date() and item is not None:
+        if lot.best_before is not None and row.at.date() <= lot.best_before < today and item is not None:
             found.append(Block("LOT-EXPIRED", LOT_EXPIRED.format(lot=lot.code, of=item.short_name, day=lot.best_before)))
-        paper = tables.certificates.get(lot.ingredient_id)
-        if item is not None and item.role == "fragrance" and not lot.certificate and (paper is None or paper.limit_pct is None):
-            found.append(Block("IFRA-03", CERTIFICATE_LAPSED.format(of=item.short_name)))
+    found += _lapsed(session, row, {lot.ingredient_id for lot in lots.values() if lot.certificate}, tables)
     return (*found, *_complaints(complaints_of_batches(session, [row.batch_id]), row))
+
+
+def _lapsed(session: Session, row: ClearanceRow, with_own_paper: Collection[str], tables: Tables) -> list[Block]:
+    """Say of which scents of a batch no certificate counts any more: neither the lot's own nor the ingredient's."""
+    portions = find_batch(session, row.batch_id).plan["formula"]["portions"]
+    ids = dict.fromkeys(line.get("ingredient") for portion in portions for line in portion["lines"])
+    scents = [item for id_ in ids if (item := tables.ingredients.get(id_ or "")) is not None and item.role == "fragrance"]
+    papers = {item.id: tables.certificates.get(item.id, NO_CERTIFICATE) for item in scents if item.id not in with_own_paper}
+    lapsed = [item for item in scents if item.id in papers and not _counts(papers[item.id])]
+    return [Block("IFRA-03", CERTIFICATE_LAPSED.format(of=item.short_name)) for item in lapsed]
+
+
+def _counts(paper: Certificate) -> bool:
+    return paper.limit_pct is not None and paper.category in {None, BATH_CATEGORY, BODY_CATEGORY}
 
 
 def _signed(history: Sequence[ClearanceRow], market: str) -> ClearanceRow | None:
