@@ -47,7 +47,7 @@ def test_a_serious_complaint_is_taken_and_answered(server: Server, open_page: Op
     complaints = page.get_by_role("region", name="Complaints")
     expect(complaints).to_contain_text("15 business days")
     complaints.get_by_role("button", name="What was done").first.click()
-    page.get_by_label("Done").fill("called back, reported")
+    page.get_by_role("textbox", name="Done").fill("called back, reported")
     page.get_by_role("button", name="Keep it").click()
     expect(complaints).to_contain_text("Done: called back, reported")
 

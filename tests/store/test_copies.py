@@ -227,7 +227,7 @@ def test_a_check_says_what_is_there_and_what_is_damaged(tmp_path: Path, seeded: 
     studio = open_studio(tmp_path)
     studio.close()
     found = check_studio(tmp_path)
-    assert (found.integrity, found.counts["formulas"], found.counts["lots"]) == ("ok", 12, 9)
+    assert (found.integrity, found.counts["formulas"], found.counts["lots"]) == ("ok", 12, 25)
     with pytest.raises(InputError, match="no studio"):
         check_studio(tmp_path / "elsewhere")
     data = bytearray((tmp_path / "studio.sqlite3").read_bytes())

@@ -65,12 +65,13 @@ def _jar(
 
 
 def _used_g(row: BatchRow, ingredient: str) -> float:
-    """Return what the plan of a batch asked for of an ingredient, in grams."""
-    return sum(
+    """Return what the plan of a batch asked for of an ingredient, to half a gram: such sums are exact."""
+    asked_g = sum(
         float(line["amount"])
         for portion in row.plan["formula"]["portions"] for line in portion["lines"]
         if line["ingredient"] == ingredient and line["unit"] == "g"
     )  # fmt: skip
+    return round(2 * asked_g) / 2
 
 
 def _orders(session: Session, batches: Sequence[BatchRow], chance: random.Random) -> None:
