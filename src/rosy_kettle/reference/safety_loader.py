@@ -15,6 +15,7 @@ from rosy_kettle.core.records import (
     SafetyTables,
     SpokenMaterial,
 )
+from rosy_kettle.core.words.in_names import words_of
 from rosy_kettle.reference.tables_reader import number_or_none, table_rows
 
 __all__ = ["load_safety"]
@@ -87,14 +88,10 @@ def _restricted(row: dict[str, str]) -> RestrictedName:
     return RestrictedName(row["name"], *(limits if row["status"] == "limit" else (None, None)), row["citation"])
 
 
-def _words(text: str) -> tuple[str, ...]:
-    return tuple(re.findall(r"\w+", text.casefold()))
-
-
 def _spoken() -> dict[str, tuple[SpokenMaterial, ...]]:
     found: dict[str, list[SpokenMaterial]] = defaultdict(list)
     for row in table_rows("spoken_materials"):
-        words = _words(row["phrase"])
+        words = words_of(row["phrase"])
         found[words[0]].append(SpokenMaterial(words, tuple(tag for tag in row["tags"].split("|") if tag), row["not_role"]))
     return {first: tuple(rows) for first, rows in found.items()}
 
@@ -104,13 +101,13 @@ def _oil_by_words() -> dict[tuple[str, ...], str]:
     rows = {row["oil"]: row["botanical"] for row in table_rows("essential_oil_allergens")}
     found: dict[tuple[str, ...], str] = {}
     for oil, botanical in rows.items():
-        whole = _words(oil)
+        whole = words_of(oil)
         found[whole] = oil
         for name in re.sub(r"\(.*?\)", "", oil).split("/"):
-            found.setdefault(_words(name), oil)
+            found.setdefault(words_of(name), oil)
         for plant in re.split(r"[/,]", re.sub(r"\(.*?\)", "", botanical)):
-            if len(_words(plant)) > 1:
-                found.setdefault(_words(plant), oil)
+            if len(words_of(plant)) > 1:
+                found.setdefault(words_of(plant), oil)
     return found
 
 

@@ -19,11 +19,16 @@ __all__ = [
     "PRINTED_CODE", "BatchEventRow", "BatchRow", "PageOfBatches", "add_batch", "add_event", "batch_begun_with", "bowl_begun",
     "count_batches", "count_events", "counted_pieces", "find_batch", "latest_conditions",
     "list_events", "list_remarks", "page_of_batches",
-    "planned_pieces",
+    "planned_pieces", "printed_code",
 ]  # fmt: skip
 
 PRINTED_CODE = re.compile(r"\d{6}-(\d{1,9})")
 """What is printed on a label for a batch: the day it was begun, and its number."""
+
+
+def printed_code(row: BatchRow) -> str:
+    """Return the code that is printed for a batch: the day it was begun, and its number."""
+    return f"{row.created_at:%y%m%d}-{row.id}"
 
 
 class BatchRow(AskedForRow):

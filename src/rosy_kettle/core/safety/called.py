@@ -9,8 +9,9 @@ from functools import lru_cache
 from rosy_kettle.core.mixing.setting import Setting
 from rosy_kettle.core.records import Ingredient, IngredientTags, SafetyTables
 from rosy_kettle.core.records.safety import SpokenMaterial
+from rosy_kettle.core.words.in_names import words_of
 
-__all__ = ["UNNAMED_OIL", "spoken_tags", "tags_of", "words_of"]
+__all__ = ["UNNAMED_OIL", "spoken_tags", "tags_of"]
 
 NO_TAGS = IngredientTags()
 UNNAMED_OIL = "unnamed_essential_oil"
@@ -72,17 +73,6 @@ def spoken_tags(item: Ingredient, safety: SafetyTables) -> frozenset[str]:
     """
     spoken = _spoken(item, safety)
     return frozenset(tag for tag in spoken if not tag.startswith(TAKEN_AWAY) and f"{TAKEN_AWAY}{tag}" not in spoken)
-
-
-def words_of(text: str) -> tuple[str, ...]:
-    """Return the words of a name in small letters, without signs.
-
-    Parameters
-    ----------
-    text : str
-        Everyday name, INCI name or CAS number
-    """
-    return tuple(re.findall(r"\w+", text.casefold()))
 
 
 def _joined(row: IngredientTags, spoken: frozenset[str], colours: tuple[str, ...], oil: str | None) -> IngredientTags:

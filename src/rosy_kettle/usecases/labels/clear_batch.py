@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass, fields
+from dataclasses import asdict, dataclass, fields
 from datetime import datetime
 from typing import Any
 
@@ -117,7 +117,7 @@ def sign_clearance(session: Session, batch_id: int, market: str, who: str, key: 
     facts = facts_of_batch(session, batch_id)
     blocks = _blocks(session, facts, market, None)
     if blocks:
-        raise BlockedError(CLEARANCE_BLOCKED.format(first=blocks[0].text), blocks=[_plain(each) for each in blocks], missing=[])
+        raise BlockedError(CLEARANCE_BLOCKED.format(first=blocks[0].text), blocks=[asdict(each) for each in blocks], missing=[])
     return add_clearance(session, ClearanceRow(batch_id=batch_id, market=market, state=SIGNED, who=name, request_key=key))
 
 
@@ -238,7 +238,3 @@ def _signing(who: str, market: str) -> str:
     if market not in MARKETS:
         raise InputError(f'There are no rules for "{market[:20]}" here; choose {", ".join(MARKETS)}.', quantity="market")
     return who.strip()
-
-
-def _plain(block: Block) -> dict[str, str]:
-    return {"rule": block.rule, "text": block.text}

@@ -9,7 +9,7 @@ from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
 from rosy_kettle.core.errors import InputError
-from rosy_kettle.store.batches import PRINTED_CODE, BatchRow, counted_pieces
+from rosy_kettle.store.batches import PRINTED_CODE, BatchRow, counted_pieces, printed_code
 from rosy_kettle.store.complaints import complaints_of_batches
 from rosy_kettle.store.labels import LabelRow
 from rosy_kettle.store.lots import LotRow
@@ -19,7 +19,7 @@ from rosy_kettle.usecases.pantry.draw_stock import drawn_by
 from rosy_kettle.usecases.pantry.keep_lots import trace_lot
 from rosy_kettle.usecases.studio.studio_tables import studio_tables
 
-__all__ = ["Recall", "code_of_batch", "recall"]
+__all__ = ["Recall", "recall"]
 
 NAMED, ASSUMED = "a jar named at the bench", "no jar was named, so the one due was assumed"
 Entry = dict[str, Any]
@@ -39,11 +39,6 @@ class Recall:
     photos: list[Entry] = field(default_factory=list)
     complaints: list[Entry] = field(default_factory=list)
     assumed: list[Entry] = field(default_factory=list)
-
-
-def code_of_batch(row: BatchRow) -> str:
-    """Return the code that is printed for a batch: the day it was begun, and its number."""
-    return f"{row.created_at:%y%m%d}-{row.id}"
 
 
 def recall(session: Session, code: str) -> Recall:
@@ -90,7 +85,7 @@ def _batches_called(session: Session, code: str) -> dict[int, str]:
     found: dict[int, str] = {}
     printed = PRINTED_CODE.fullmatch(code)
     row = session.get(BatchRow, int(printed[1])) if printed else None
-    if row is not None and code_of_batch(row) == code:
+    if row is not None and printed_code(row) == code:
         found[row.id] = "the code of the batch"
     labelled = select(LabelRow).where(LabelRow.batch_id.is_not(None)).order_by(LabelRow.id)
     for label in session.scalars(labelled):
@@ -112,7 +107,7 @@ def _lot(session: Session, lot: LotRow, how: str) -> Entry:
 def _batch(session: Session, row: BatchRow, how: str) -> Entry:
     pieces = counted_pieces(session, [row.id]).get(row.id) or sum(int(each["pieces"]) for each in row.plan["pieces"])
     return {
-        "id": row.id, "code": code_of_batch(row), "name": row.name, "made_at": row.created_at.isoformat(), "pieces": pieces,
+        "id": row.id, "code": printed_code(row), "name": row.name, "made_at": row.created_at.isoformat(), "pieces": pieces,
         "how": how,
     }  # fmt: skip
 

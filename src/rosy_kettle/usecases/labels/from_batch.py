@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from rosy_kettle.core.records import Certificate, Formula, Tables, certificate_from_data
 from rosy_kettle.core.records.evaluation import Evaluation
+from rosy_kettle.store.batches import printed_code
 from rosy_kettle.store.lots import LotRow
 from rosy_kettle.usecases.batches.run_batch import Bench, open_bench
 from rosy_kettle.usecases.pantry.draw_stock import Drawn, drawn_by
@@ -71,7 +72,7 @@ def facts_of_batch(session: Session, batch_id: int) -> BatchFacts:
     trays = tuple(look_at_trays_of(session, batch_id))
     net, net_known = _dried_piece(trays)
     best, best_known = _best_before(bench, bench.now, lots)
-    code = f"{bench.row.created_at:%y%m%d}-{bench.row.id}"
+    code = printed_code(bench.row)
     known = [KnownFact("batch_code", code, "day it was begun and number of the batch"), *net_known, *best_known]
     known += [
         KnownFact("left_out", step.title, f"left out at the bench: {why}")

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from rosy_kettle.core.records import ColourListing, Ingredient
+from rosy_kettle.core.words.in_names import words_of
 
 __all__ = ["EVAPORATES", "NamedPart", "composition"]
 
@@ -61,14 +61,9 @@ def composition(
             continue
         for name, share, estimated in _shares(item):
             leaves = 0.0 if stays_wet and _is_water(item, name) else _leaving(item, name, share) * mass_g
-            lake = "lake" in _words_in(item.name)
+            lake = "lake" in words_of(item.name)
             parts.append(NamedPart(name, item.id, share * mass_g, leaves, _is_colour(item, name, colours), estimated, lake))
     return parts
-
-
-def _words_in(name: str) -> set[str]:
-    """Return the words of an everyday name in small letters."""
-    return set(re.findall(r"\w+", name.casefold()))
 
 
 def _shares(item: Ingredient) -> list[tuple[str, float, bool]]:

@@ -84,7 +84,7 @@ def _purity(facts: Facts) -> Fired | None:
 def _banned(facts: Facts) -> Fired | None:
     rows = [facts.restricted.get(name.casefold()) for name in facts.inci_pct]
     found = tuple(dict.fromkeys(row.name for row in rows if row is not None and row.prohibited))
-    return when(bool(found), about=found)
+    return when(bool(found) or "eu_prohibited" in facts.tags, about=found)
 
 
 def _limited(facts: Facts) -> Fired | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rosy_kettle.core.safety.rules.facts import Facts
 from rosy_kettle.core.safety.rules.fired import Fired, Predicate, when
+from rosy_kettle.core.words.label_languages import FOOD_TAGS
 
 __all__ = ["FOOD_ALLERGENS", "USE_RULES"]
 
@@ -12,7 +13,7 @@ SLS_LIKE_PCT = 1.0  # CIR 1983, prolonged contact
 INFANT_MONTHS, CHILD_MONTHS = 36, 120  # project defaults
 STRONG_OILS = frozenset({"menthol_oil", "cineole_oil", "camphor_oil", "methyl_salicylate_oil"})
 SENSITISERS = frozenset({"capb", "alkyl_glucoside", "olefin_sulfonate"})
-FOOD_ALLERGENS = frozenset({"tree_nut", "peanut_oil", "milk", "wheat", "soy", "sesame", "egg", "oat"})
+FOOD_ALLERGENS = frozenset(FOOD_TAGS)
 ANIMAL_ALLERGENS = frozenset({"bee", "lanolin"})
 FRESH = frozenset({"fresh_food", "liquid_milk", "honey_raw", "fresh_botanical"})
 OIL_G_PER_BATH = 1.0  # essential oil, project default
