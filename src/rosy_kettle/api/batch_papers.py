@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 
 from rosy_kettle.api.batches import record_answer
 from rosy_kettle.api.part import file_of, part
-from rosy_kettle.api.respond import respond
+from rosy_kettle.api.respond import respond, respond_file
 from rosy_kettle.api.schemas.batches import BatchAnswer, BatchPath
 from rosy_kettle.api.schemas.formulas import FormulaPath
 from rosy_kettle.api.studio import current_studio
@@ -47,7 +47,7 @@ def sheet_pdf(path: FormulaPath, query: SheetQuery) -> Response:
         paper = studio_settings(session).paper
     schools = dict(pair.split(":") for pair in query.schools.split(",") if pair)
     sheet = sheet_of(formula, tables, query.batch_g, query.pieces, query.piece_mass_g, "as planned", schools)
-    return _file(run_sheet_pdf(sheet, paper), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
+    return respond_file(run_sheet_pdf(sheet, paper), "application/pdf", f"run-sheet-{path.formula_id}.pdf")
 
 
 @blueprint.get("/batches/<int:batch_id>/record.pdf", summary="The record of a batch as PDF", responses=PDF)
@@ -63,7 +63,7 @@ def record_pdf(path: BatchPath) -> Response:
         story = [(e.at[:16].replace("T", " "), text) for e, text in zip(bench.events, tell_batch(bench), strict=True)]
         names = {id_: item.short_name for id_, item in bench.tables.ingredients.items()}
         made = batch_record_pdf(f"{row.name}, batch {row.id}", lead, bench.state, names, story, studio_settings(session).paper)
-    return _file(made, "application/pdf", f"batch-{path.batch_id}.pdf")
+    return respond_file(made, "application/pdf", f"batch-{path.batch_id}.pdf")
 
 
 @blueprint.get("/batches/<int:batch_id>/record.json", summary="The record of a batch as JSON", responses={200: BatchAnswer})
@@ -71,7 +71,3 @@ def record_json(path: BatchPath) -> Response:
     response = respond(record_answer(path.batch_id))
     response.headers["Content-Disposition"] = f'attachment; filename="batch-{path.batch_id}.json"'
     return response
-
-
-def _file(data: bytes, mimetype: str, name: str) -> Response:
-    return Response(data, mimetype=mimetype, headers={"Content-Disposition": f'attachment; filename="{name}"'})

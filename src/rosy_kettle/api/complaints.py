@@ -10,7 +10,7 @@ from email.message import EmailMessage
 from flask import Response
 
 from rosy_kettle.api.part import file_of, part
-from rosy_kettle.api.respond import respond
+from rosy_kettle.api.respond import respond, respond_file
 from rosy_kettle.api.schemas.sales import (
     ComplaintAnswer,
     ComplaintChange,
@@ -81,7 +81,7 @@ def recalls(query: RecallQuery) -> Response:
 def recall_csv(query: RecallQuery) -> Response:
     text = io.StringIO()
     csv.writer(text).writerows(rows_of(_found(query.code)))
-    return _file(text.getvalue().encode("utf-8-sig"), "text/csv", "recall.csv")
+    return respond_file(text.getvalue().encode("utf-8-sig"), "text/csv", "recall.csv")
 
 
 @blueprint.get("/recalls/letter.eml", summary="A letter to the people, as a draft", responses=EML)
@@ -90,7 +90,7 @@ def letter_eml(query: RecallQuery) -> Response:
     mail = EmailMessage()
     mail["Subject"], mail["X-Unsent"] = subject, "1"
     mail.set_content("\n\n".join(paragraphs))
-    return _file(bytes(mail), "message/rfc822", "recall.eml")
+    return respond_file(bytes(mail), "message/rfc822", "recall.eml")
 
 
 @blueprint.get("/recalls/letter.pdf", summary="A letter to the people, as a draft", responses=PDF)
@@ -98,7 +98,7 @@ def letter_pdf(query: RecallQuery) -> Response:
     from rosy_kettle.papers.sheet import heading, line, pdf  # here: the paper packages are a tenth of the start
 
     subject, paragraphs = _letter(query.code)
-    return _file(
+    return respond_file(
         pdf(subject, [heading(subject, title=True), *(line(each) for each in paragraphs)]), "application/pdf", "recall.pdf"
     )
 
@@ -112,10 +112,6 @@ def _letter(code: str) -> tuple[str, list[str]]:
     with current_studio().reading() as session:
         settings = studio_settings(session)
         return letter_of(recall(session, code), settings.maker, settings.contact)
-
-
-def _file(data: bytes, kind: str, name: str) -> Response:
-    return Response(data, mimetype=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 def _answer(row: ComplaintRow) -> ComplaintAnswer:

@@ -12,7 +12,7 @@ from flask import Response, current_app
 
 from rosy_kettle.api.label_pages import pages_of
 from rosy_kettle.api.part import file_of, part
-from rosy_kettle.api.respond import respond
+from rosy_kettle.api.respond import respond, respond_file
 from rosy_kettle.api.schemas.batches import BatchPath
 from rosy_kettle.api.schemas.labels import (
     DrawnLabel,
@@ -125,7 +125,7 @@ def read(path: LabelPath) -> Response:
 def pdf(path: LabelPath) -> Response:
     with current_studio().reading() as session:
         pages = pages_of(find_label(session, path.label_id))
-    return _file(pages, "application/pdf", f"label-{path.label_id}.pdf")
+    return respond_file(pages, "application/pdf", f"label-{path.label_id}.pdf")
 
 
 @blueprint.get("/labels/<int:label_id>/label.svg", summary="Its drawing", responses=SVG)
@@ -135,7 +135,7 @@ def svg(path: LabelPath) -> Response:
     with current_studio().reading() as session:
         row = find_label(session, path.label_id)
         drawing = label_svg(layout_of(row), f"{row.name}, {row.market}", draft=row.draft)
-    return _file(drawing.encode(), "image/svg+xml", f"label-{path.label_id}.svg")
+    return respond_file(drawing.encode(), "image/svg+xml", f"label-{path.label_id}.svg")
 
 
 @blueprint.get("/records/<int:batch_id>.pdf", summary="The product record of a batch, for an assessor", responses=PDF)
@@ -147,7 +147,7 @@ def record_pdf(path: BatchPath) -> Response:
         row = record.facts.bench.row
         title = f"Product record: {row.name}, batch {row.id}"
         pages = product_record_pdf(title, lead_of(record), parts_of_record(record), studio_settings(session).paper)
-    return _file(pages, "application/pdf", f"product-record-{path.batch_id}.pdf")
+    return respond_file(pages, "application/pdf", f"product-record-{path.batch_id}.pdf")
 
 
 @blueprint.get("/records/<int:batch_id>.zip", summary="The assessor's folder of a batch", responses=ZIP)
@@ -171,7 +171,7 @@ def folder_zip(path: BatchPath) -> Response:
     with zipfile.ZipFile(target, "w", zipfile.ZIP_DEFLATED) as made:
         for name, data in held.items():
             made.writestr(zipfile.ZipInfo(name, date_time=(1980, 1, 1, 0, 0, 0)), data)
-    return _file(target.getvalue(), "application/zip", f"assessor-folder-{path.batch_id}.zip")
+    return respond_file(target.getvalue(), "application/zip", f"assessor-folder-{path.batch_id}.zip")
 
 
 def _papers_of(record: ProductRecord) -> dict[str, Any]:
@@ -236,7 +236,3 @@ def _label(row: LabelRow) -> LabelAnswer:
         draft=row.draft, copies=row.copies, sheet=None if row.sheet is None else SheetSave(**row.sheet),
         created_at=row.created_at,
     )  # fmt: skip
-
-
-def _file(data: bytes, mimetype: str, name: str) -> Response:
-    return Response(data, mimetype=mimetype, headers={"Content-Disposition": f'attachment; filename="{name}"'})

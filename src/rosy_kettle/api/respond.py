@@ -11,7 +11,7 @@ from pydantic import BaseModel, TypeAdapter
 
 from rosy_kettle.files.not_understood import keys_left
 
-__all__ = ["keys_not_understood", "respond", "told_with"]
+__all__ = ["keys_not_understood", "respond", "respond_file", "told_with"]
 
 Told = TypeVar("Told")
 _adapters: dict[type[Any], TypeAdapter[Any]] = {}
@@ -22,6 +22,11 @@ def respond(value: Any, status: int = 200) -> Response:
     kind = type(value)
     adapter = _adapters.get(kind) or _adapters.setdefault(kind, TypeAdapter(kind))
     return Response(adapter.dump_json(value), status=status, mimetype="application/json")
+
+
+def respond_file(data: bytes, mimetype: str, name: str) -> Response:
+    """Return a file to be kept under a name."""
+    return Response(data, mimetype=mimetype, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 def keys_not_understood(asked: BaseModel) -> list[str]:

@@ -8,7 +8,7 @@ import binascii
 from flask import Response, current_app
 
 from rosy_kettle.api.part import file_of, part
-from rosy_kettle.api.respond import respond
+from rosy_kettle.api.respond import respond, respond_file
 from rosy_kettle.api.schemas.backups import TransferAnswer
 from rosy_kettle.api.schemas.stock_imports import BackAnswer, ImportAnswer, ImportPath, ImportRow, ImportSave
 from rosy_kettle.api.studio import current_studio
@@ -81,23 +81,17 @@ def take_back(path: ImportPath) -> Response:
 
 @blueprint.get("/stock.csv", summary="All lots as a table", responses=file_of("text/csv", "CSV"))
 def as_csv() -> Response:
-    return _file(to_csv(STOCK_HEADINGS, _rows()), "text/csv", "lots.csv")
+    return respond_file(to_csv(STOCK_HEADINGS, _rows()), "text/csv", "lots.csv")
 
 
 @blueprint.get("/stock.xlsx", summary="All lots as a spreadsheet", responses=file_of(XLSX, "XLSX"))
 def as_xlsx() -> Response:
-    return _file(to_xlsx("Lots", STOCK_HEADINGS, _rows()), XLSX, "lots.xlsx")
+    return respond_file(to_xlsx("Lots", STOCK_HEADINGS, _rows()), XLSX, "lots.xlsx")
 
 
 def _rows() -> list[tuple[str, ...]]:
     with current_studio().reading() as session:
         return stock_rows(session)
-
-
-def _file(data: bytes, media_type: str, name: str) -> Response:
-    response = Response(data, mimetype=media_type)
-    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response
 
 
 def _answer(made: StockImport) -> ImportAnswer:
